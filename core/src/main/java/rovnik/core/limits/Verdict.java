@@ -1,0 +1,33 @@
+package rovnik.core.limits;
+
+/** What a limit says of a reading. */
+public enum Verdict {
+  PASS("pass"),
+  /** Inside the limit, but by less than the expanded uncertainty. */
+  PASS_UNSURE("pass, within uncertainty"),
+  /** Outside the limit, but by less than the expanded uncertainty. */
+  FAIL_UNSURE("fail, within uncertainty"),
+  FAIL("fail"),
+  /** There is a limit, but the number cannot be judged. */
+  INVALID("not judged"),
+  /** No limit applies. */
+  NONE("");
+
+  private final String label;
+
+  Verdict(String label) {
+    this.label = label;
+  }
+
+  public String label() {
+    return label;
+  }
+
+  public boolean judged() {
+    return this != NONE && this != INVALID;
+  }
+
+  public boolean passed() {
+    return this == PASS || this == PASS_UNSURE;
+  }
+}

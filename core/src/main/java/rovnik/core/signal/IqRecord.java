@@ -1,0 +1,48 @@
+package rovnik.core.signal;
+
+import rovnik.core.Refusal;
+
+/**
+ * One block of complex samples as an instrument or a file delivered it.
+ *
+ * @param iq interleaved I, Q; 1.0 is full scale. The array is shared, not copied: whoever made the
+ *     record must not write to it until the reader is done.
+ * @param sampleRateHz complex samples per second
+ * @param centreHz frequency of sample phase zero, at the instrument's port
+ * @param fullScaleDbm level at the instrument's port of a tone with amplitude 1.0, or NaN if the
+ *     record is not calibrated (levels are then dBFS)
+ * @param overload true if the instrument said, or the samples show, that its converter clipped
+ */
+public record IqRecord(
+    float[] iq, double sampleRateHz, double centreHz, double fullScaleDbm, boolean overload) {
+
+  public IqRecord {
+    if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
+      throw new Refusal(
+          "sampleRateHz",
+          "The sample rate must be more than 0 Hz; it is " + sampleRateHz + ". Correct it.");
+    }
+    Refusal.finite("centreHz", centreHz);
+    if (iq.length % 2 != 0) {
+      throw new Refusal("iq", "Interleaved IQ needs an even count of values; got " + iq.length);
+    }
+  }
+
+  public int sampleCount() {
+    return iq.length / 2;
+  }
+
+  public boolean calibrated() {
+    return !Double.isNaN(fullScaleDbm);
+  }
+
+  /** True if any sample is NaN or infinite. */
+  public boolean hasBadSamples() {
+    for (float v : iq) {
+      if (!Float.isFinite(v)) {
+        return true;
+      }
+    }
+    return false;
+  }
+}

@@ -1,0 +1,184 @@
+package rovnik.core.spectrum;
+
+import java.util.Arrays;
+import org.jtransforms.fft.FloatFFT_1D;
+import org.visnow.jlargearrays.ConcurrencyUtils;
+import rovnik.core.Refusal;
+
+/**
+ * Streaming overlapped spectrum estimator (Welch's method of averaged modified periodograms, IEEE
+ * Trans. AU-15, 1967).
+ *
+ * <p>Feed samples in pieces of any size with {@link #accumulate}; read the averaged power with
+ * {@link #powerInto}. A tone of amplitude 1.0 on a bin gives power 1.0; divide by the layout's ENBW
+ * for a density. Not thread-safe: one estimator, one thread. No object is allocated per segment.
+ */
+public final class SpectrumEstimator {
+  static {
+    // Callers run their own parallel loops; the library's threads would fight them.
+    ConcurrencyUtils.setNumberOfThreads(1);
+  }
+
+  private final SpectrumLayout layout;
+  private final Detector detector;
+  private final FloatFFT_1D fft;
+  private final float[] window;
+  private final float[] pending;
+  private final float[] work;
+  private final double[] sum;
+  private int pendingSamples;
+  private int segments;
+
+  public SpectrumEstimator(SpectrumLayout layout, Detector detector) {
+    this.layout = layout;
+    this.detector = detector;
+    this.fft = new FloatFFT_1D(layout.fftLength());
+    int length = layout.windowLength();
+    // Scaled so that a tone of amplitude 1 has power 1: divide by the window's sum.
+    double scale = 1 / (layout.window().figures().coherentGain() * length);
+    double[] w = layout.window().samples(length);
+    this.window = new float[length];
+    for (int i = 0; i < length; i++) {
+      window[i] = (float) (w[i] * scale);
+    }
+    this.pending = new float[2 * length];
+    this.work = new float[2 * layout.fftLength()];
+    this.sum = new double[layout.points()];
+    reset();
+  }
+
+  public SpectrumLayout layout() {
+    return layout;
+  }
+
+  /** Forgets all samples and spectra. */
+  public void reset() {
+    pendingSamples = 0;
+    segments = 0;
+    Arrays.fill(sum, detector == Detector.MINIMUM ? Double.POSITIVE_INFINITY : 0);
+  }
+
+  /** Drops samples that wait for the rest of their segment: the next block is not contiguous. */
+  public void breakRecord() {
+    pendingSamples = 0;
+  }
+
+  /** Number of segments in the average so far. */
+  public int segments() {
+    return segments;
+  }
+
+  /**
+   * Adds contiguous samples.
+   *
+   * @param iq interleaved samples, not changed
+   * @param from first complex sample
+   * @param count number of complex samples
+   */
+  public void accumulate(float[] iq, int from, int count) {
+    int length = layout.windowLength();
+    int hop = layout.hop();
+    int at = from;
+    int end = from + count;
+    // Segments that begin in samples kept from the call before.
+    while (pendingSamples > 0) {
+      int need = length - pendingSamples;
+      if (end - at < need) {
+        System.arraycopy(iq, 2 * at, pending, 2 * pendingSamples, 2 * (end - at));
+        pendingSamples += end - at;
+        return;
+      }
+      System.arraycopy(iq, 2 * at, pending, 2 * pendingSamples, 2 * need);
+      segment(pending, 0);
+      int left = length - hop;
+      if (at + need - from >= left) {
+        // All of the next segment's kept part lies in this call's array: leave the copy.
+        at = at + need - left;
+        pendingSamples = 0;
+      } else {
+        System.arraycopy(pending, 2 * hop, pending, 0, 2 * left);
+        pendingSamples = left;
+        at += need;
+      }
+    }
+    while (end - at >= length) {
+      segment(iq, at);
+      at += hop;
+    }
+    pendingSamples = end - at;
+    System.arraycopy(iq, 2 * at, pending, 0, 2 * pendingSamples);
+  }
+
+  /**
+   * Writes the power of each shown point, linear, 1.0 for a full-scale tone.
+   *
+   * @param out at least {@code layout().points()} long
+   * @throws Refusal if there was not yet one whole segment
+   */
+  public void powerInto(double[] out) {
+    if (segments == 0) {
+      throw new Refusal(
+          "rbwHz",
+          "The record is too short for this RBW: it needs "
+              + layout.windowLength()
+              + " samples. Choose a coarser RBW or a longer record.");
+    }
+    for (int i = 0; i < sum.length; i++) {
+      out[i] =
+          switch (detector) {
+            case RMS -> sum[i] / segments;
+            case LOG_AVERAGE -> Math.exp(sum[i] / segments);
+            default -> sum[i];
+          };
+    }
+  }
+
+  private void segment(float[] iq, int at) {
+    int length = window.length;
+    float[] w = window;
+    float[] x = work;
+    for (int i = 0, a = 2 * at; i < length; i++) {
+      x[2 * i] = iq[a + 2 * i] * w[i];
+      x[2 * i + 1] = iq[a + 2 * i + 1] * w[i];
+    }
+    Arrays.fill(x, 2 * length, x.length, 0f);
+    fft.complexForward(x);
+    int n = layout.fftLength();
+    int start = Math.floorMod(layout.firstBin(), n);
+    int firstRun = Math.min(sum.length, n - start);
+    fold(x, start, 0, firstRun);
+    fold(x, 0, firstRun, sum.length - firstRun);
+    segments++;
+  }
+
+  private void fold(float[] x, int bin, int point, int count) {
+    double[] s = sum;
+    switch (detector) {
+      case RMS -> {
+        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
+          s[point + i] += x[b] * x[b] + x[b + 1] * x[b + 1];
+        }
+      }
+      case PEAK -> {
+        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
+          s[point + i] = Math.max(s[point + i], x[b] * x[b] + x[b + 1] * x[b + 1]);
+        }
+      }
+      case MINIMUM -> {
+        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
+          s[point + i] = Math.min(s[point + i], x[b] * x[b] + x[b + 1] * x[b + 1]);
+        }
+      }
+      case SAMPLE -> {
+        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
+          s[point + i] = x[b] * x[b] + x[b + 1] * x[b + 1];
+        }
+      }
+      case LOG_AVERAGE -> {
+        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
+          s[point + i] += Math.log(Math.max(x[b] * x[b] + x[b + 1] * x[b + 1], 1e-30f));
+        }
+      }
+    }
+  }
+}

@@ -1,0 +1,284 @@
+package rovnik.core.spectrum;
+
+import java.util.ArrayList;
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.LimitSet;
+import rovnik.core.limits.Reading;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.uncertainty.LevelUncertainty;
+import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Decibels;
+
+/** From averaged power to a trace at the reading plane, its lines and its readings. */
+public final class SpectrumMeasurement {
+  /** Lines returned at most. */
+  public static final int MOST_PEAKS = 32;
+
+  /** Half-overlapped Hann segments: variance grows by 1 + 2 (1/6)^2 (Welch 1967). */
+  private static final double OVERLAP_VARIANCE = 1 + 2 / 36.0;
+
+  /** A plain carrier falls at least this far at 1.5 RBW from its peak (Hann falls 30 dB). */
+  private static final double PLAIN_CARRIER_FALL_DB = 6;
+
+  private SpectrumMeasurement() {}
+
+  /**
+   * Turns averaged power into a result.
+   *
+   * @param power linear power of each point of the layout, 1.0 for a full-scale tone
+   * @param layout how it was made
+   * @param centreHz of the record, at the instrument's port
+   * @param fullScaleDbm of the record, NaN if it is not calibrated
+   * @param segments in the average
+   * @param settings asked for, in terms of the plane
+   * @param context path, accuracy, limits, marks
+   */
+  public static SpectrumResult of(
+      double[] power,
+      SpectrumLayout layout,
+      double centreHz,
+      double fullScaleDbm,
+      int segments,
+      SpectrumSettings settings,
+      MeasurementContext context) {
+    boolean calibrated = !Double.isNaN(fullScaleDbm);
+    double offsetDb = calibrated ? fullScaleDbm : 0;
+    float[] level = new float[layout.points()];
+    for (int i = 0; i < level.length; i++) {
+      level[i] = (float) (Decibels.fromPowerRatio(power[i]) + offsetDb);
+    }
+    double startHz = centreHz + layout.offsetHz(0);
+    PathCorrection correction = calibrated ? context.correction() : null;
+    String plane = calibrated ? "instrument port" : "record";
+    if (correction != null) {
+      startHz = correction.portToPlaneHz(startHz);
+      correction.applyTo(level, startHz, layout.stepHz());
+      plane = correction.planeName();
+    }
+    Trace trace =
+        new Trace(
+            startHz,
+            layout.stepHz(),
+            level,
+            calibrated ? "dBm" : "dBFS",
+            plane,
+            layout.rbwHz(),
+            layout.enbwHz(),
+            segments,
+            settings.window().label(),
+            settings.detector().label());
+    List<Peak> peaks =
+        PeakSearch.aboveFloor(level, MOST_PEAKS).find(trace, ToneInterpolator.of(layout));
+    return new SpectrumResult(
+        trace, peaks, new Readings(trace, peaks, settings, correction, context).all());
+  }
+
+  /** Readings of one trace; a class of its own so that the parts share the trace's facts. */
+  private static final class Readings {
+    private final Trace trace;
+    private final List<Peak> peaks;
+    private final SpectrumSettings settings;
+    private final PathCorrection correction;
+    private final MeasurementContext context;
+    private final List<String> levelMarks;
+    private final double independent;
+
+    Readings(
+        Trace trace,
+        List<Peak> peaks,
+        SpectrumSettings settings,
+        PathCorrection correction,
+        MeasurementContext context) {
+      this.trace = trace;
+      this.peaks = peaks;
+      this.settings = settings;
+      this.correction = correction;
+      this.context = context;
+      this.independent = Math.max(1, trace.segments() / OVERLAP_VARIANCE);
+      this.levelMarks = new ArrayList<>(context.marks());
+      if (correction != null) {
+        String open = correction.uncovered(settings.centreHz());
+        if (!open.isEmpty()) {
+          levelMarks.add("outside the gain table of " + open);
+        }
+      }
+    }
+
+    List<Reading> all() {
+      List<Reading> readings = new ArrayList<>();
+      Peak top = peaks.isEmpty() ? null : peaks.get(0);
+      boolean plain = top != null && isPlainCarrier(top);
+      List<String> carrierMarks = new ArrayList<>(levelMarks);
+      if (top == null) {
+        carrierMarks.add("no carrier stands above the noise");
+      } else if (!plain) {
+        carrierMarks.add("modulated: no plain carrier here");
+      }
+      Limit levelLimit = levelLimit();
+      readings.add(
+          carrierPower(top, plain, plain || top == null ? levelLimit : Limit.NONE, carrierMarks));
+      readings.add(channelPower(top != null && !plain ? levelLimit : Limit.NONE));
+      addFrequency(readings, top, plain, carrierMarks);
+      readings.add(noiseDensity());
+      return readings;
+    }
+
+    private boolean isPlainCarrier(Peak top) {
+      double away = 1.5 * trace.rbwHz();
+      double left = trace.levelAt(top.frequencyHz() - away);
+      double right = trace.levelAt(top.frequencyHz() + away);
+      double wall = top.level() - PLAIN_CARRIER_FALL_DB;
+      return !(left > wall) && !(right > wall);
+    }
+
+    private Limit levelLimit() {
+      LimitSet limits = context.limits();
+      if (correction == null || Double.isNaN(limits.nominalLevelDbm())) {
+        return Limit.NONE;
+      }
+      double sourceHz = Double.isNaN(limits.nominalHz()) ? settings.centreHz() : limits.nominalHz();
+      return limits.levelAt(correction.gainFromSourceDb(sourceHz));
+    }
+
+    private Reading carrierPower(Peak top, boolean plain, Limit limit, List<String> marks) {
+      double value = top == null || !plain ? Double.NaN : top.level();
+      // Noise in the resolution bandwidth disturbs the level of the line.
+      double noiseDb = PeakSearch.median(trace.level());
+      double ratio = top == null ? 0 : Decibels.toPowerRatio(noiseDb - top.level());
+      double statisticalDb = 10 / Math.log(10) * Math.sqrt(2 * ratio / independent);
+      return level(
+          "carrierPower", "Carrier power", value, trace.unit(), statisticalDb, limit, marks);
+    }
+
+    private Reading channelPower(Limit limit) {
+      double half = settings.channelWidthHz() / 2;
+      List<String> marks = noiseMarks();
+      double value = Double.NaN;
+      try {
+        value = ChannelPower.of(trace, settings.centreHz() - half, settings.centreHz() + half);
+      } catch (Refusal outside) {
+        marks.add("channel wider than the span");
+      }
+      double cells = Math.max(1, settings.channelWidthHz() / trace.enbwHz());
+      double statisticalDb = 10 / Math.log(10) / Math.sqrt(independent * cells);
+      return level(
+          "channelPower", "Channel power", value, trace.unit(), statisticalDb, limit, marks);
+    }
+
+    private Reading noiseDensity() {
+      // Median of chi-square noise lies below its mean; with many averages they meet.
+      double n = independent;
+      double medianToMeanDb = -10 * Math.log10(Math.pow(1 - 1 / (9 * n), 3));
+      double value =
+          PeakSearch.median(trace.level())
+              + medianToMeanDb
+              - Decibels.fromPowerRatio(trace.enbwHz());
+      double statisticalDb =
+          10 / Math.log(10) * 1.25 / Math.sqrt(n * Math.max(1, trace.points() / 2.0));
+      return level(
+          "noiseDensity",
+          "Noise floor",
+          value,
+          trace.unit() + "/Hz",
+          statisticalDb,
+          Limit.NONE,
+          noiseMarks());
+    }
+
+    /** Only the mean of powers is the power of a noise-like signal. */
+    private List<String> noiseMarks() {
+      List<String> marks = new ArrayList<>(levelMarks);
+      if (settings.detector() != Detector.RMS) {
+        marks.add("power needs the RMS detector");
+      }
+      return marks;
+    }
+
+    private Reading level(
+        String id,
+        String label,
+        double value,
+        String unit,
+        double statisticalDb,
+        Limit limit,
+        List<String> marks) {
+      UncertaintyBudget budget =
+          correction == null
+              ? new UncertaintyBudget()
+                  .rectangular("instrument level accuracy", context.accuracy().levelDb())
+                  .normal("average", statisticalDb)
+              : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
+      return reading(id, label, value, unit, budget, limit, marks);
+    }
+
+    private Reading reading(
+        String id,
+        String label,
+        double value,
+        String unit,
+        UncertaintyBudget budget,
+        Limit limit,
+        List<String> marks) {
+      double judgedValue = marks.isEmpty() ? value : Double.NaN;
+      return new Reading(
+          id,
+          label,
+          value,
+          unit,
+          trace.plane(),
+          budget.expanded(),
+          budget.contributions(),
+          limit,
+          limit.judge(judgedValue, budget.expanded()),
+          List.copyOf(marks));
+    }
+
+    private void addFrequency(List<Reading> readings, Peak top, boolean plain, List<String> marks) {
+      double value = plain ? top.frequencyHz() : Double.NaN;
+      // An overload does not move a carrier: only what concerns the carrier itself marks it.
+      List<String> own = new ArrayList<>(marks);
+      own.removeAll(levelMarks);
+      UncertaintyBudget budget =
+          new UncertaintyBudget()
+              .rectangular(
+                  "instrument reference",
+                  Math.abs(settings.centreHz()) * context.accuracy().frequencyRelative())
+              .rectangular("interpolation between points", trace.stepHz() / 500)
+              .normal("average", frequencyNoiseHz(top));
+      readings.add(
+          reading("carrierFrequency", "Carrier frequency", value, "Hz", budget, Limit.NONE, own));
+      double nominalSource = context.limits().nominalHz();
+      if (Double.isNaN(nominalSource)) {
+        return;
+      }
+      double nominal =
+          correction == null ? nominalSource : correction.sourceToPlaneHz(nominalSource);
+      double errorHz = value - nominal;
+      Limit limit = context.limits().frequencyErrorHz();
+      readings.add(reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, own));
+      double toPpm = 1e6 / nominalSource;
+      UncertaintyBudget ppmBudget = new UncertaintyBudget();
+      budget.contributions().forEach(c -> ppmBudget.normal(c.name(), c.standard() * toPpm));
+      readings.add(
+          reading(
+              "frequencyErrorPpm",
+              "Frequency error",
+              errorHz * toPpm,
+              "ppm",
+              ppmBudget,
+              new Limit(limit.lower() * toPpm, limit.upper() * toPpm),
+              own));
+    }
+
+    /** About the Cramer-Rao bound of a windowed tone: RBW / sqrt(2 x carrier-to-noise x N). */
+    private double frequencyNoiseHz(Peak top) {
+      if (top == null) {
+        return 0;
+      }
+      double carrierToNoise = Decibels.toPowerRatio(top.level() - PeakSearch.median(trace.level()));
+      return trace.rbwHz() / Math.sqrt(2 * carrierToNoise * independent);
+    }
+  }
+}

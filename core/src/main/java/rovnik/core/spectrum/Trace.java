@@ -1,0 +1,62 @@
+package rovnik.core.spectrum;
+
+import rovnik.core.Refusal;
+
+/**
+ * A spectrum on an even frequency grid, referred to a plane.
+ *
+ * @param startHz frequency of the first point at the plane
+ * @param stepHz distance of two points, positive
+ * @param level levels in {@code unit}; shared, not copied
+ * @param unit "dBm" or "dBFS"
+ * @param plane name of the plane that levels and frequencies are referred to
+ * @param rbwHz 3-dB width of the resolution filter
+ * @param enbwHz equivalent noise bandwidth of one point
+ * @param segments number of averaged segments
+ * @param window label of the window
+ * @param detector label of the detector
+ */
+public record Trace(
+    double startHz,
+    double stepHz,
+    float[] level,
+    String unit,
+    String plane,
+    double rbwHz,
+    double enbwHz,
+    int segments,
+    String window,
+    String detector) {
+
+  public Trace {
+    if (level.length == 0 || !(stepHz > 0)) {
+      throw new Refusal("trace", "A trace needs at least one point and a positive step.");
+    }
+  }
+
+  public int points() {
+    return level.length;
+  }
+
+  public double frequencyHz(int point) {
+    return startHz + point * stepHz;
+  }
+
+  public double stopHz() {
+    return frequencyHz(level.length - 1);
+  }
+
+  /** Level at a frequency, linear in dB between points; NaN outside the trace. */
+  public double levelAt(double frequencyHz) {
+    double x = (frequencyHz - startHz) / stepHz;
+    if (x < -1e-6 || x > level.length - 1 + 1e-6) {
+      return Double.NaN;
+    }
+    int i = (int) Math.min(Math.max(Math.floor(x), 0), Math.max(level.length - 2, 0));
+    if (level.length == 1) {
+      return level[0];
+    }
+    double share = Math.min(Math.max(x - i, 0), 1);
+    return level[i] + share * (level[i + 1] - level[i]);
+  }
+}

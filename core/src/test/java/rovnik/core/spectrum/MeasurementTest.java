@@ -1,0 +1,112 @@
+package rovnik.core.spectrum;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.util.List;
+import org.testng.annotations.Test;
+import rovnik.core.limits.LimitSet;
+import rovnik.core.limits.Reading;
+import rovnik.core.limits.Verdict;
+import rovnik.core.path.ElementKind;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.path.PathElement;
+import rovnik.core.path.SignalPath;
+import rovnik.core.signal.Window;
+import rovnik.core.uncertainty.InstrumentAccuracy;
+
+public class MeasurementTest {
+  private static final double FS = 400e3;
+
+  private static SignalPath path(double padDb, int plane) {
+    return new SignalPath(
+        List.of(
+            PathElement.source("TX", 27, 20),
+            PathElement.of("Pad", ElementKind.PAD, -padDb, 0.3),
+            PathElement.port("RX", 0, 20, 20)),
+        plane);
+  }
+
+  private static Reading read(
+      String id, double amplitude, double offsetHz, SignalPath path, LimitSet limits, String mark) {
+    SpectrumSettings s =
+        new SpectrumSettings(915e6, 200e3, 200, Window.HANN, Detector.RMS, 20, 30, 25e3);
+    SpectrumLayout layout = SpectrumLayout.plan(FS, 0, 200e3, 200, Window.HANN);
+    int samples = (int) layout.samplesFor(20);
+    SpectrumEstimator e = new SpectrumEstimator(layout, Detector.RMS);
+    e.accumulate(
+        Signals.sum(
+            Signals.tone(samples, offsetHz / FS, amplitude), Signals.noise(samples, 1e-9, 1)),
+        0,
+        samples);
+    double[] power = new double[layout.points()];
+    e.powerInto(power);
+    SpectrumResult r =
+        SpectrumMeasurement.of(
+            power,
+            layout,
+            915e6,
+            0,
+            e.segments(),
+            s,
+            new MeasurementContext(
+                new PathCorrection(path),
+                new InstrumentAccuracy(0.4, 1e-9),
+                limits,
+                mark == null ? List.of() : List.of(mark)));
+    return r.readings().stream().filter(x -> x.id().equals(id)).findFirst().get();
+  }
+
+  private static final LimitSet LIMITS = new LimitSet(915e6, 10, 27, 3, 0.5);
+
+  /** Arithmetic: a carrier at 915.005 MHz, nominal 915.000, is +5 kHz or +5.46 ppm off. */
+  @Test
+  public void frequencyErrorInHertzAndPpm() {
+    Reading hz = read("frequencyError", 0.5, 5000, path(30, 0), LIMITS, null);
+    Reading ppm = read("frequencyErrorPpm", 0.5, 5000, path(30, 0), LIMITS, null);
+    assertEquals(hz.value(), 5000, 0.1);
+    assertEquals(ppm.value(), 5.46, 0.005);
+    assertEquals(ppm.verdict(), Verdict.PASS);
+    assertEquals(ppm.margin(), 10 - 5.4645, 0.001);
+    Reading tight =
+        read("frequencyErrorPpm", 0.5, 5000, path(30, 0), new LimitSet(915e6, 2.5, 27, 3, 1), null);
+    assertEquals(tight.verdict(), Verdict.FAIL);
+  }
+
+  /** Two plans that differ by a pad give the same reading at the plane. */
+  @Test
+  public void padCancels() {
+    Reading with30 = read("carrierPower", 0.5, 100, path(30, 0), LIMITS, null);
+    Reading with40 = read("carrierPower", 0.5 / Math.sqrt(10), 100, path(40, 0), LIMITS, null);
+    assertEquals(with30.value(), 30 - 6.0206, 0.01);
+    assertEquals(with40.value(), with30.value(), 0.01);
+    assertEquals(with30.plane(), "TX OUT");
+  }
+
+  @Test
+  public void limitAndVerdictAreTheSameAtEveryPlane() {
+    Reading atSource = read("carrierPower", 0.7, 100, path(30, 0), LIMITS, null);
+    Reading atPort = read("carrierPower", 0.7, 100, path(30, 1), LIMITS, null);
+    assertEquals(atPort.value(), atSource.value() - 30, 1e-4);
+    assertEquals(atPort.margin(), atSource.margin(), 1e-4);
+    assertTrue(atPort.uncertainty() < atSource.uncertainty());
+  }
+
+  @Test
+  public void anOverloadIsOnTheNumberAndIsNotJudged() {
+    Reading r = read("carrierPower", 0.5, 100, path(30, 0), LIMITS, "overload");
+    assertEquals(r.marks(), List.of("overload"));
+    assertEquals(r.verdict(), Verdict.INVALID);
+    Reading f = read("frequencyError", 0.5, 100, path(30, 0), LIMITS, "overload");
+    assertTrue(f.marks().isEmpty());
+  }
+
+  @Test
+  public void noiseFloorIsADensityAtThePlane() {
+    Reading n = read("noiseDensity", 0.5, 100, path(30, 0), LIMITS, null);
+    // 1e-9 of full scale (0 dBm) spread over 400 kHz, seen through 30 dB of pad.
+    // The skirt of the carrier lifts one point in twelve, and so the median, by 0.1 dB.
+    assertEquals(n.value(), -90 - 56.02 + 30, 0.2);
+    assertEquals(n.unit(), "dBm/Hz");
+  }
+}
