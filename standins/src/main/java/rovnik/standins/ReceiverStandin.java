@@ -1,0 +1,118 @@
+package rovnik.standins;
+
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Locale;
+import rovnik.standins.scpi.ScpiError;
+import rovnik.standins.scpi.ScpiInstrument;
+import rovnik.standins.world.ReceiverFrontEnd;
+import rovnik.standins.world.Truth;
+import rovnik.standins.world.World;
+
+/**
+ * IQ receiver, 10 kHz to 8 GHz. The digitizer follows SCPI-99's SENSe:SWEep (points, time interval)
+ * and answers READ? with a definite-length block of interleaved 32-bit floats, full scale 1.0.
+ */
+final class ReceiverStandin extends ScpiInstrument {
+  private static final double FASTEST_HZ = Truth.ADC_RATE_HZ;
+  private static final double SLOWEST_HZ = FASTEST_HZ / (1 << 16);
+  private static final int MOST_POINTS = 1 << 23;
+  private static final int OVERLOAD = 8; // questionable power
+  private static final int TRIPPED = 512;
+
+  private final ReceiverFrontEnd frontEnd;
+  private final boolean paced;
+  private double centreHz;
+  private double rateHz;
+  private int points;
+  private double attenuationDb;
+  private boolean littleEndian;
+
+  /**
+   * @param paced true to take as long for a record as its samples last
+   */
+  ReceiverStandin(World world, boolean paced) {
+    super("Rovnik,IQ receiver stand-in,1,1.0");
+    this.frontEnd = new ReceiverFrontEnd(world);
+    this.paced = paced;
+    reset();
+    both("[SENSe:]FREQuency:CENTer", p -> centreHz = number(p, 10e3, 8e9), () -> text(centreHz));
+    both(
+        "[SENSe:]SWEep:TINTerval",
+        p -> rateHz = nearestRate(1 / number(p, 1 / FASTEST_HZ * 0.99, 1 / SLOWEST_HZ * 1.01)),
+        () -> text(1 / rateHz));
+    both("[SENSe:]SWEep:POINts", p -> points = integer(p, 1, MOST_POINTS), () -> "" + points);
+    both(
+        "INPut:ATTenuation",
+        p -> attenuationDb = 2 * Math.rint(number(p, 0, 40) / 2),
+        () -> text(attenuationDb));
+    query(
+        "[SENSe:]POWer[:AC]:RANGe[:UPPer]",
+        () -> text(ReceiverFrontEnd.fullScaleDbm(attenuationDb)));
+    query("INPut:PROTection:TRIPped", () -> frontEnd.tripped() ? "1" : "0");
+    set("INPut:PROTection:CLEar", p -> frontEnd.clearTrip());
+    both("FORMat[:DATA]", ReceiverStandin::checkFormat, () -> "REAL,32");
+    both("FORMat:BORDer", this::setByteOrder, () -> littleEndian ? "SWAP" : "NORM");
+    queryBytes("READ", this::read);
+  }
+
+  @Override
+  protected void reset() {
+    centreHz = 1e9;
+    rateHz = FASTEST_HZ;
+    points = 4096;
+    attenuationDb = 40;
+    littleEndian = false;
+  }
+
+  @Override
+  protected int questionable() {
+    return (frontEnd.clipped() ? OVERLOAD : 0) | (frontEnd.tripped() ? TRIPPED : 0);
+  }
+
+  private static String text(double value) {
+    return String.format(Locale.ROOT, "%.12E", value);
+  }
+
+  private static double nearestRate(double wantedHz) {
+    double halvings = Math.rint(Math.log(FASTEST_HZ / wantedHz) / Math.log(2));
+    return FASTEST_HZ / Math.pow(2, Math.max(0, Math.min(16, halvings)));
+  }
+
+  private static void checkFormat(String parameter) {
+    if (!parameter.toUpperCase(Locale.ROOT).replace(" ", "").equals("REAL,32")) {
+      throw ScpiError.illegalValue(parameter);
+    }
+  }
+
+  private void setByteOrder(String parameter) {
+    littleEndian =
+        switch (parameter.toUpperCase(Locale.ROOT)) {
+          case "SWAP", "SWAPPED" -> true;
+          case "NORM", "NORMAL" -> false;
+          default -> throw ScpiError.illegalValue(parameter);
+        };
+  }
+
+  private byte[] read() {
+    long began = System.nanoTime();
+    boolean wasTripped = frontEnd.tripped();
+    float[] iq = frontEnd.record(centreHz, rateHz, points, attenuationDb);
+    if (frontEnd.tripped() && !wasTripped) {
+      raise(-310, "System error; input protection tripped, lower the level and send INP:PROT:CLE");
+    }
+    byte[] length = Integer.toString(iq.length * 4).getBytes(StandardCharsets.ISO_8859_1);
+    ByteBuffer block = ByteBuffer.allocate(2 + length.length + iq.length * 4);
+    block.put((byte) '#').put((byte) ('0' + length.length)).put(length);
+    block.order(littleEndian ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN);
+    block.asFloatBuffer().put(iq);
+    if (paced) {
+      long left = (long) (points / rateHz * 1e9) - (System.nanoTime() - began);
+      if (left > 0) {
+        java.util.concurrent.locks.LockSupport.parkNanos(left);
+      }
+    }
+    return block.array();
+  }
+}

@@ -1,0 +1,74 @@
+package rovnik.standins.world;
+
+/** The true values of the invented harbour that the stand-ins are built from. */
+public final class Truth {
+  private Truth() {}
+
+  /** Nominal frequency of the buoy transmitter. */
+  public static final double BUOY_NOMINAL_HZ = 458.525e6;
+
+  public static final double BUOY_ERROR_PPM = 1.9;
+
+  /** True carrier frequency. */
+  public static final double BUOY_HZ = BUOY_NOMINAL_HZ * (1 + BUOY_ERROR_PPM * 1e-6);
+
+  public static final double BUOY_LEVEL_DBM = 27;
+  public static final double BUOY_HIGH_LEVEL_DBM = 29;
+  public static final double SECOND_HARMONIC_DBC = -41;
+  public static final double THIRD_HARMONIC_DBC = -52;
+
+  /** How much stronger the harmonics are, relative to the carrier, when driven high. */
+  public static final double HIGH_DRIVE_HARMONICS_DB = 9;
+
+  public static final double SPUR_OFFSET_HZ = 1.25e6;
+  public static final double SPUR_DBC = -63;
+  public static final double SYMBOL_RATE_HZ = 48e3;
+  public static final double ROLL_OFF = 0.35;
+
+  /** Phase noise far from the carrier: -88 dBc/Hz at 10 kHz, falling 20 dB a decade. */
+  public static final double PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ = -88;
+
+  /** The synthesiser's loop holds the phase: below this offset the noise is flat. */
+  public static final double PHASE_NOISE_CORNER_HZ = 1e3;
+
+  /** What the pads and the feeder really do; their labels say round numbers. */
+  public static final double PAD_EXCESS_DB = 0.08;
+
+  public static final double FEEDER_LOSS_DB_AT_458_MHZ = 1.24;
+
+  /** Room signals, as they arrive at the receiver's port. */
+  public static final double PAGING_HZ = 459.4e6;
+
+  public static final double PAGING_DBM = -75;
+  public static final double HUMP_HZ = 457.7e6;
+  public static final double HUMP_HALF_WIDTH_HZ = 120e3;
+  public static final double HUMP_DBM_PER_HZ = -122;
+
+  public static final double RECEIVER_NOISE_FIGURE_DB = 18;
+  public static final double RECEIVER_DAMAGE_DBM = 20;
+
+  /** Full scale at the port with no attenuation. */
+  public static final double RECEIVER_FULL_SCALE_DBM = -20;
+
+  /** Input third-order intercept behind the attenuator. */
+  public static final double RECEIVER_IIP3_DBM = 15;
+
+  public static final double RECEIVER_DC_DBFS = -64;
+  public static final double RECEIVER_IMAGE_DBC = -58;
+  public static final double RECEIVER_REFERENCE_ERROR = 0.3e-9;
+
+  /** Leakage of the receiver's own clock, at the port with no attenuation. */
+  public static final double RECEIVER_SPUR_HZ = 460.8e6;
+
+  public static final double RECEIVER_SPUR_DBM = -104;
+  public static final int ADC_BITS = 14;
+  public static final double ADC_RATE_HZ = 102.4e6;
+
+  /** Level error of the receiver, in dB, at a frequency and attenuation. */
+  public static double receiverErrorDb(double hz, double attenuationDb) {
+    return 0.06 * Math.sin(hz / 37e6) + 0.002 * attenuationDb;
+  }
+
+  /** kT at 290 K, dBm/Hz. */
+  public static final double THERMAL_DBM_PER_HZ = -173.975;
+}

@@ -1,0 +1,217 @@
+package rovnik.standins.world;
+
+import java.util.random.RandomGenerator;
+import java.util.random.RandomGeneratorFactory;
+
+/**
+ * The radio world on the bench: the buoy transmitter, the switched pad and the feeder behind it,
+ * and the room around the receiver. Complex samples have |x|^2 in milliwatts at the receiver's
+ * port. Time passes only while samples are made, so a seed repeats everything.
+ */
+public final class World {
+  private final RandomGenerator random;
+  private final Symbols symbols;
+  private boolean transmitting = true;
+  private boolean data;
+  private boolean driveHigh;
+  private double padDb = 30;
+  private double timeSeconds;
+  private double phase;
+
+  public World(long seed) {
+    this.random = RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
+    this.symbols = new Symbols(Truth.ROLL_OFF, seed);
+    this.phase = phaseSigma() * random.nextGaussian();
+  }
+
+  public synchronized void setTransmitting(boolean on) {
+    transmitting = on;
+  }
+
+  public synchronized boolean transmitting() {
+    return transmitting;
+  }
+
+  public synchronized void setData(boolean on) {
+    data = on;
+  }
+
+  public synchronized boolean data() {
+    return data;
+  }
+
+  public synchronized void setDriveHigh(boolean high) {
+    driveHigh = high;
+  }
+
+  public synchronized boolean driveHigh() {
+    return driveHigh;
+  }
+
+  public synchronized void setPadDb(double db) {
+    padDb = db;
+  }
+
+  public synchronized double padDb() {
+    return padDb;
+  }
+
+  public synchronized double levelDbm() {
+    return driveHigh ? Truth.BUOY_HIGH_LEVEL_DBM : Truth.BUOY_LEVEL_DBM;
+  }
+
+  /** Level of the transmitter at the receiver's port. */
+  public synchronized double levelAtPortDbm() {
+    return transmitting ? levelDbm() - lossDb(Truth.BUOY_HZ) : -200;
+  }
+
+  /** True loss from the transmitter's output to the receiver's port. */
+  public synchronized double lossDb(double hz) {
+    double pad = padDb == 0 ? 0 : padDb + Truth.PAD_EXCESS_DB;
+    return pad + Truth.FEEDER_LOSS_DB_AT_458_MHZ * Math.sqrt(hz / 458e6);
+  }
+
+  RandomGenerator random() {
+    return random;
+  }
+
+  /**
+   * Adds all signals at the port in a band.
+   *
+   * @param iq interleaved, zeroed by the caller
+   * @param samples how many
+   * @param centreHz true frequency of the receiver's centre
+   * @param rateHz sample rate
+   */
+  public synchronized void receive(double[] iq, int samples, double centreHz, double rateHz) {
+    if (transmitting) {
+      transmitter(iq, samples, centreHz, rateHz);
+    }
+    tone(iq, samples, rateHz, Truth.PAGING_HZ - centreHz, Truth.PAGING_DBM);
+    hump(iq, samples, centreHz, rateHz);
+    timeSeconds += samples / rateHz;
+  }
+
+  private void transmitter(double[] iq, int samples, double centreHz, double rateHz) {
+    double worse = driveHigh ? Truth.HIGH_DRIVE_HARMONICS_DB : 0;
+    double level = levelDbm();
+    double[] amplitude = new double[4];
+    double[] step = new double[4];
+    boolean any = false;
+    for (int h = 1; h <= 3; h++) {
+      double dbc =
+          h == 1 ? 0 : worse + (h == 2 ? Truth.SECOND_HARMONIC_DBC : Truth.THIRD_HARMONIC_DBC);
+      double hz = h * Truth.BUOY_HZ;
+      amplitude[h] = amplitude(level + dbc - lossDb(hz)) * bandShape(hz - centreHz, rateHz);
+      step[h] = 2 * Math.PI * ((hz - centreHz) / rateHz);
+      any |= amplitude[h] > 0;
+    }
+    double spurHz = Truth.BUOY_HZ + Truth.SPUR_OFFSET_HZ;
+    tone(iq, samples, rateHz, spurHz - centreHz, level + Truth.SPUR_DBC - lossDb(spurHz));
+    if (!any) {
+      return;
+    }
+    double keep = Math.exp(-2 * Math.PI * Truth.PHASE_NOISE_CORNER_HZ / rateHz);
+    double kick = phaseSigma() * Math.sqrt(1 - keep * keep);
+    double[] b = {1, 0};
+    double start = timeSeconds * Truth.SYMBOL_RATE_HZ;
+    for (int n = 0; n < samples; n++) {
+      phase = keep * phase + kick * random.nextGaussian();
+      if (data) {
+        symbols.at(start + n * Truth.SYMBOL_RATE_HZ / rateHz, b);
+        if (driveHigh) {
+          compress(b);
+        }
+      }
+      double re = b[0];
+      double im = b[1];
+      for (int h = 1; h <= 3; h++) {
+        if (amplitude[h] > 0) {
+          double angle = step[h] * n + h * phase;
+          double c = Math.cos(angle) * amplitude[h];
+          double s = Math.sin(angle) * amplitude[h];
+          iq[2 * n] += re * c - im * s;
+          iq[2 * n + 1] += re * s + im * c;
+        }
+        double next = re * b[0] - im * b[1];
+        im = re * b[1] + im * b[0];
+        re = next;
+      }
+    }
+  }
+
+  /** A saturating amplifier: mean power stays, the peaks are pressed, the spectrum grows again. */
+  private static void compress(double[] b) {
+    double power = b[0] * b[0] + b[1] * b[1];
+    double gain = 1.27 / Math.sqrt(1 + 0.7 * power);
+    b[0] *= gain;
+    b[1] *= gain;
+  }
+
+  void tone(double[] iq, int samples, double rateHz, double offsetHz, double levelDbm) {
+    double a = amplitude(levelDbm) * bandShape(offsetHz, rateHz);
+    if (a == 0) {
+      return;
+    }
+    double step = 2 * Math.PI * offsetHz / rateHz;
+    double start = 2 * Math.PI * ((offsetHz * timeSeconds) % 1.0);
+    for (int n = 0; n < samples; n++) {
+      iq[2 * n] += a * Math.cos(start + step * n);
+      iq[2 * n + 1] += a * Math.sin(start + step * n);
+    }
+  }
+
+  private void hump(double[] iq, int samples, double centreHz, double rateHz) {
+    double offset = Truth.HUMP_HZ - centreHz;
+    double w = Truth.HUMP_HALF_WIDTH_HZ;
+    if (Math.abs(offset) - rateHz / 2 > 12 * w) {
+      return;
+    }
+    double peak = Math.pow(10, Truth.HUMP_DBM_PER_HZ / 10);
+    if (rateHz < 8 * w) {
+      // The receiver sees a small part of the hump: white noise of the density there.
+      double density = peak / (1 + offset * offset / (w * w));
+      double sigma = Math.sqrt(density * rateHz / 2);
+      for (int i = 0; i < 2 * samples; i++) {
+        iq[i] += sigma * random.nextGaussian();
+      }
+      return;
+    }
+    // Noise through one pole, moved to its place: density peak / (1 + (f / w)^2).
+    double keep = Math.exp(-2 * Math.PI * w / rateHz);
+    double sigma = (1 - keep) * Math.sqrt(peak * rateHz / 2);
+    double re = 0;
+    double im = 0;
+    double step = 2 * Math.PI * offset / rateHz;
+    int settle = (int) (8 / (1 - keep));
+    for (int n = -settle; n < samples; n++) {
+      re = keep * re + sigma * random.nextGaussian();
+      im = keep * im + sigma * random.nextGaussian();
+      if (n >= 0) {
+        double c = Math.cos(step * n);
+        double s = Math.sin(step * n);
+        iq[2 * n] += re * c - im * s;
+        iq[2 * n + 1] += re * s + im * c;
+      }
+    }
+  }
+
+  private static double phaseSigma() {
+    double atTen = Math.pow(10, Truth.PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ / 10);
+    double k = atTen * (1e8 + Truth.PHASE_NOISE_CORNER_HZ * Truth.PHASE_NOISE_CORNER_HZ);
+    return Math.sqrt(k * Math.PI / Truth.PHASE_NOISE_CORNER_HZ);
+  }
+
+  private static double amplitude(double levelDbm) {
+    return Math.pow(10, levelDbm / 20);
+  }
+
+  /** The receiver's decimation filter: flat to 0.42 of the rate, nothing beyond the half. */
+  private static double bandShape(double offsetHz, double rateHz) {
+    double x = Math.abs(offsetHz) / rateHz;
+    if (x >= 0.5) {
+      return 0;
+    }
+    return x <= 0.42 ? 1 : Math.pow(Math.cos((x - 0.42) / 0.08 * Math.PI / 2), 2);
+  }
+}
