@@ -1,0 +1,45 @@
+package rovnik.instruments;
+
+import rovnik.core.Refusal;
+import rovnik.instruments.dialect.Dialect;
+import rovnik.instruments.iq.ScpiIqReceiver;
+import rovnik.instruments.scpi.ScpiConnection;
+import rovnik.instruments.scpi.Timeouts;
+import rovnik.instruments.source.ScpiSignalSource;
+import rovnik.instruments.source.StepAttenuator;
+
+/** Makes the driver for an instrument. */
+public final class Drivers {
+  private Drivers() {}
+
+  /**
+   * Connects to an instrument.
+   *
+   * @throws InstrumentFault if it cannot be reached or does not answer sensibly
+   */
+  public static Instrument connect(
+      String host, int port, InstrumentKind kind, Dialect dialect, Timeouts timeouts) {
+    if (dialect.kind() != kind) {
+      throw new Refusal(
+          "dialect",
+          "The dialect \""
+              + dialect.id()
+              + "\" is for kind \""
+              + dialect.kind().label()
+              + "\", not \""
+              + kind.label()
+              + "\".");
+    }
+    ScpiConnection connection = ScpiConnection.open(host, port, timeouts);
+    try {
+      return switch (kind) {
+        case IQ_RECEIVER -> new ScpiIqReceiver(connection, dialect);
+        case SIGNAL_SOURCE -> new ScpiSignalSource(connection, dialect);
+        case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
+      };
+    } catch (RuntimeException e) {
+      connection.close();
+      throw e;
+    }
+  }
+}

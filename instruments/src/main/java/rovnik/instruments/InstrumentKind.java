@@ -1,0 +1,32 @@
+package rovnik.instruments;
+
+import java.util.Locale;
+import rovnik.core.Refusal;
+
+/** The kinds of instrument that Rovnik drives. */
+public enum InstrumentKind {
+  IQ_RECEIVER("IQ receiver"),
+  SIGNAL_SOURCE("Signal source"),
+  STEP_ATTENUATOR("Switched pad");
+
+  private final String label;
+
+  InstrumentKind(String label) {
+    this.label = label;
+  }
+
+  public String label() {
+    return label;
+  }
+
+  /** Reads "iq-receiver" or "IQ_RECEIVER". */
+  public static InstrumentKind parse(String text) {
+    try {
+      return valueOf(text.toUpperCase(Locale.ROOT).replace('-', '_'));
+    } catch (IllegalArgumentException | NullPointerException e) {
+      throw new Refusal(
+          "kind",
+          "There is no kind \"" + text + "\"; use iq-receiver, signal-source or step-attenuator.");
+    }
+  }
+}

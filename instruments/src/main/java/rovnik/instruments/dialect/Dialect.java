@@ -1,0 +1,116 @@
+package rovnik.instruments.dialect;
+
+import java.util.Locale;
+import java.util.Map;
+import rovnik.core.Refusal;
+import rovnik.instruments.InstrumentFault;
+import rovnik.instruments.InstrumentKind;
+import rovnik.instruments.scpi.ScpiConnection;
+
+/**
+ * How one family of instruments words its commands, read from a YAML file.
+ *
+ * @param id file name without its ending
+ * @param label as shown
+ * @param kind what the instrument is
+ * @param facts numbers from its data sheet, by name
+ * @param commands templates by capability; {value} stands for the number or word
+ * @param queries what to ask by capability, and how to read the answer
+ */
+public record Dialect(
+    String id,
+    String label,
+    InstrumentKind kind,
+    Map<String, Double> facts,
+    Map<String, String> commands,
+    Map<String, Query> queries) {
+
+  /**
+   * One query.
+   *
+   * @param ask the message
+   * @param as "number", "text", "flag", "bit N", "word X" (true if the answer is X) or "float32-le"
+   *     for a block
+   */
+  public record Query(String ask, String as) {}
+
+  /** A number from the data sheet; refused if the file lacks it. */
+  public double fact(String name) {
+    Double value = facts.get(name);
+    if (value == null) {
+      throw new Refusal(
+          "dialect",
+          "The dialect \"" + id + "\" lacks the fact \"" + name + "\". Add it to its file.");
+    }
+    return value;
+  }
+
+  public boolean can(String capability) {
+    return commands.containsKey(capability) || queries.containsKey(capability);
+  }
+
+  /** Sends a command with a number. */
+  public void send(ScpiConnection connection, String capability, double value) {
+    send(connection, capability, String.format(Locale.ROOT, "%.12G", value));
+  }
+
+  /** Sends a command with a word, or one without a parameter. */
+  public void send(ScpiConnection connection, String capability, String value) {
+    String template = commands.get(capability);
+    if (template == null) {
+      throw lacks(capability);
+    }
+    connection.set(template.replace("{value}", value));
+  }
+
+  public double number(ScpiConnection connection, String capability) {
+    String answer = connection.ask(query(capability).ask());
+    try {
+      return Double.parseDouble(answer.strip());
+    } catch (NumberFormatException e) {
+      throw notUnderstood(capability, answer);
+    }
+  }
+
+  public boolean flag(ScpiConnection connection, String capability) {
+    Query query = query(capability);
+    String answer = connection.ask(query.ask()).strip();
+    if (query.as().startsWith("word ")) {
+      return answer.equalsIgnoreCase(query.as().substring(5).strip());
+    }
+    try {
+      long value = Math.round(Double.parseDouble(answer));
+      return query.as().startsWith("bit ")
+          ? (value >> Integer.parseInt(query.as().substring(4).strip()) & 1) == 1
+          : value != 0;
+    } catch (NumberFormatException e) {
+      throw notUnderstood(capability, answer);
+    }
+  }
+
+  /** The query behind a capability. */
+  public Query query(String capability) {
+    Query query = queries.get(capability);
+    if (query == null) {
+      throw lacks(capability);
+    }
+    return query;
+  }
+
+  private Refusal lacks(String capability) {
+    return new Refusal(
+        "dialect",
+        "The dialect \""
+            + id
+            + "\" has no words for \""
+            + capability
+            + "\". Add them to its file.");
+  }
+
+  private InstrumentFault notUnderstood(String capability, String answer) {
+    String shown = answer.length() > 40 ? answer.substring(0, 40) + "..." : answer;
+    return new InstrumentFault(
+        InstrumentFault.Kind.BAD_REPLY,
+        "The answer \"" + shown + "\" for " + capability + " is not a number. Check the dialect.");
+  }
+}

@@ -1,0 +1,68 @@
+package rovnik.instruments.iq;
+
+import rovnik.core.uncertainty.InstrumentAccuracy;
+import rovnik.instruments.dialect.Dialect;
+
+/**
+ * What an IQ receiver can do, from its dialect.
+ *
+ * @param lowestHz lowest centre frequency
+ * @param highestHz highest centre frequency
+ * @param fastestRateHz highest sample rate; others are this / 2^k
+ * @param rateHalvings largest k
+ * @param usableShare flat part of a rate
+ * @param mostSamples longest record
+ * @param fullScaleAtZeroDbm full scale at the port without attenuation
+ * @param highestAttenuationDb of its attenuator
+ * @param attenuationStepDb of its attenuator
+ * @param damageDbm level at the port that damages it
+ * @param returnLossDb of its port
+ * @param accuracy level and frequency
+ */
+public record IqCapabilities(
+    double lowestHz,
+    double highestHz,
+    double fastestRateHz,
+    int rateHalvings,
+    double usableShare,
+    int mostSamples,
+    double fullScaleAtZeroDbm,
+    double highestAttenuationDb,
+    double attenuationStepDb,
+    double damageDbm,
+    double returnLossDb,
+    InstrumentAccuracy accuracy) {
+
+  public static IqCapabilities of(Dialect d) {
+    return new IqCapabilities(
+        d.fact("lowestHz"),
+        d.fact("highestHz"),
+        d.fact("fastestRateHz"),
+        (int) d.fact("rateHalvings"),
+        d.fact("usableShare"),
+        (int) d.fact("mostSamples"),
+        d.fact("fullScaleAtZeroDbm"),
+        d.fact("highestAttenuationDb"),
+        d.fact("attenuationStepDb"),
+        d.fact("damageDbm"),
+        d.fact("returnLossDb"),
+        new InstrumentAccuracy(d.fact("levelAccuracyDb"), d.fact("frequencyAccuracy")));
+  }
+
+  /** Widest span in one record. */
+  public double widestSpanHz() {
+    return fastestRateHz * usableShare;
+  }
+
+  /** Smallest attenuation whose full scale is at least {@code levelDbm} at the port. */
+  public double attenuationFor(double levelDbm) {
+    double wanted =
+        Math.ceil((levelDbm - fullScaleAtZeroDbm) / attenuationStepDb - 1e-9) * attenuationStepDb;
+    return Math.max(0, Math.min(highestAttenuationDb, wanted));
+  }
+
+  /** Highest linear level at the port for an attenuation. */
+  public double fullScaleDbm(double attenuationDb) {
+    return fullScaleAtZeroDbm + attenuationDb;
+  }
+}

@@ -1,0 +1,25 @@
+package rovnik.instruments.iq;
+
+import rovnik.core.signal.IqRecord;
+import rovnik.instruments.Instrument;
+
+/** A receiver that delivers blocks of complex samples. */
+public interface IqReceiver extends Instrument {
+  IqCapabilities capabilities();
+
+  /** Sets the receiver; only what differs from the last setup is sent. */
+  void configure(IqSetup setup);
+
+  /**
+   * Takes one record with the last setup.
+   *
+   * @return a record whose sample array is reused by the next call
+   */
+  IqRecord acquire();
+
+  /** True if its input protection has switched the input off. */
+  boolean protectionTripped();
+
+  /** Switches the input on again after its protection tripped. */
+  void clearProtection();
+}

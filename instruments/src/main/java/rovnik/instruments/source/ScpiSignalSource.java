@@ -1,0 +1,37 @@
+package rovnik.instruments.source;
+
+import rovnik.instruments.ScpiInstrument;
+import rovnik.instruments.dialect.Dialect;
+import rovnik.instruments.scpi.ScpiConnection;
+
+/** A {@link SignalSource} in the words of a dialect. */
+public final class ScpiSignalSource extends ScpiInstrument implements SignalSource {
+  public ScpiSignalSource(ScpiConnection connection, Dialect dialect) {
+    super(connection, dialect);
+  }
+
+  @Override
+  public SourceState state() {
+    return new SourceState(
+        dialect.flag(connection, "output"),
+        dialect.can("modulation") && dialect.flag(connection, "modulation"),
+        dialect.can("drive") && dialect.flag(connection, "drive"),
+        dialect.number(connection, "frequencyHz"),
+        dialect.number(connection, "levelDbm"));
+  }
+
+  @Override
+  public void setOn(boolean on) {
+    dialect.send(connection, "output", on ? "ON" : "OFF");
+  }
+
+  @Override
+  public void setModulated(boolean modulated) {
+    dialect.send(connection, "modulation", modulated ? "ON" : "OFF");
+  }
+
+  @Override
+  public void setDriveHigh(boolean high) {
+    dialect.send(connection, "drive", high ? "HIGH" : "NORM");
+  }
+}

@@ -1,0 +1,113 @@
+package rovnik.server.bench;
+
+import java.util.List;
+import java.util.Map;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import rovnik.instruments.InstrumentKind;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.JobService;
+import rovnik.server.jobs.LevelPlanDto;
+
+@RestController
+@RequestMapping("/api")
+class BenchController {
+  private final BenchService bench;
+  private final JobService jobs;
+
+  BenchController(BenchService bench, JobService jobs) {
+    this.bench = bench;
+    this.jobs = jobs;
+  }
+
+  record NewInstrument(
+      String name, InstrumentKind kind, String host, int port, String dialect, boolean connect) {}
+
+  record SourceChange(
+      Boolean on, Boolean modulated, Boolean driveHigh, Long jobId, String overrideReason) {}
+
+  record PadChange(double attenuationDb) {}
+
+  record Identity(String identity) {}
+
+  record Dialects(Map<String, List<String>> byKind) {}
+
+  record Errors(List<String> errors) {}
+
+  @GetMapping("/instruments")
+  List<InstrumentDto> all() {
+    return bench.all();
+  }
+
+  @GetMapping("/dialects")
+  Dialects dialects() {
+    return new Dialects(bench.dialects());
+  }
+
+  @PostMapping("/instruments")
+  @ResponseStatus(HttpStatus.CREATED)
+  InstrumentDto add(@RequestBody NewInstrument n) {
+    return bench.add(n.name(), n.kind(), n.host(), n.port(), n.dialect(), n.connect());
+  }
+
+  @DeleteMapping("/instruments/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable long id) {
+    bench.remove(id);
+  }
+
+  @PostMapping("/instruments/{id}/connect")
+  InstrumentDto connect(@PathVariable long id) {
+    return bench.setConnected(id, true);
+  }
+
+  @PostMapping("/instruments/{id}/disconnect")
+  InstrumentDto disconnect(@PathVariable long id) {
+    return bench.setConnected(id, false);
+  }
+
+  @PostMapping("/instruments/{id}/identify")
+  Identity identify(@PathVariable long id) {
+    return new Identity(bench.identify(id));
+  }
+
+  @PostMapping("/instruments/{id}/reset")
+  InstrumentDto reset(@PathVariable long id) {
+    return bench.reset(id);
+  }
+
+  @GetMapping("/instruments/{id}/errors")
+  Errors errors(@PathVariable long id) {
+    return new Errors(bench.errors(id));
+  }
+
+  @PostMapping("/instruments/{id}/clear-protection")
+  InstrumentDto clearProtection(@PathVariable long id) {
+    bench.clearProtection(id);
+    return bench.one(id);
+  }
+
+  @PutMapping("/instruments/{id}/source")
+  InstrumentDto setSource(@PathVariable long id, @RequestBody SourceChange c) {
+    return bench.setSource(id, c.on(), c.modulated(), c.driveHigh(), c.jobId(), c.overrideReason());
+  }
+
+  @PutMapping("/instruments/{id}/attenuation")
+  InstrumentDto setAttenuation(@PathVariable long id, @RequestBody PadChange c) {
+    return bench.setAttenuation(id, c.attenuationDb());
+  }
+
+  @GetMapping("/jobs/{id}/level-plan")
+  LevelPlanDto levelPlan(@PathVariable long id) {
+    JobDto job = jobs.find(id);
+    return jobs.planDto(job, bench.sourceLevelDbm(job));
+  }
+}

@@ -1,0 +1,287 @@
+package rovnik.server.bench;
+
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import rovnik.core.Refusal;
+import rovnik.instruments.BackOff;
+import rovnik.instruments.Instrument;
+import rovnik.instruments.InstrumentFault;
+
+/**
+ * The one owner of one instrument: a thread that connects, reconnects with back-off, runs single
+ * calls one after the other, and between them repeats the continuous work if there is one. No call
+ * to one instrument can hold up another.
+ */
+public final class InstrumentLoop implements AutoCloseable {
+  private static final Logger LOG = LoggerFactory.getLogger(InstrumentLoop.class);
+  private static final long HEARTBEAT_NANOS = Duration.ofMillis(1500).toNanos();
+  private static final Duration CALL_LIMIT = Duration.ofSeconds(15);
+  private static final int MOST_KEPT_ERRORS = 30;
+
+  /** Work that is repeated as long as it returns true. All methods run on the loop's thread. */
+  public interface Continuous {
+    /** One turn; waits by itself if it must not run at full speed. */
+    boolean step(Instrument instrument);
+
+    /** The instrument failed; if the connection was lost, the loop reconnects by itself. */
+    void failed(String sentence, boolean connectionLost);
+
+    /** A number could not be used: the work ends. */
+    void refused(Refusal refusal);
+  }
+
+  private record Task<T>(Function<Instrument, T> work, CompletableFuture<T> result) {
+    /** Runs the work; its failure goes to the caller and comes back here too. */
+    RuntimeException run(Instrument instrument) {
+      try {
+        result.complete(work.apply(instrument));
+        return null;
+      } catch (RuntimeException e) {
+        result.completeExceptionally(e);
+        return e;
+      }
+    }
+  }
+
+  private final Supplier<Instrument> connector;
+  private final Function<Instrument, String> heartbeat;
+  private final BlockingQueue<Task<?>> queue = new LinkedBlockingQueue<>();
+  private final BackOff backOff = new BackOff();
+  private final List<String> errors = new ArrayList<>();
+  private final Thread thread;
+  private volatile boolean closed;
+  private volatile boolean wanted;
+  private volatile Continuous continuous;
+  private volatile ConnectionState state = ConnectionState.DISCONNECTED;
+  private volatile String message = "";
+  private volatile String identity = "";
+  private Instrument instrument;
+  private long nextAttemptNanos;
+  private long nextHeartbeatNanos;
+
+  /**
+   * @param name of the instrument, for the thread
+   * @param connector makes a connected driver
+   * @param heartbeat asks for the state at rest; its answer is not used
+   */
+  InstrumentLoop(
+      String name,
+      boolean wanted,
+      Supplier<Instrument> connector,
+      Function<Instrument, String> heartbeat) {
+    this.wanted = wanted;
+    this.connector = connector;
+    this.heartbeat = heartbeat;
+    this.thread = new Thread(this::run, "instrument " + name);
+    thread.setDaemon(true);
+    thread.start();
+  }
+
+  public ConnectionState state() {
+    return state == ConnectionState.CONNECTED && continuous != null ? ConnectionState.BUSY : state;
+  }
+
+  public String message() {
+    return message;
+  }
+
+  public String identity() {
+    return identity;
+  }
+
+  /** The instrument's own words of late, newest last. */
+  public List<String> errors() {
+    synchronized (errors) {
+      return List.copyOf(errors);
+    }
+  }
+
+  void setWanted(boolean on) {
+    wanted = on;
+    call(
+        i -> {
+          backOff.reset();
+          nextAttemptNanos = System.nanoTime();
+          if (!on) {
+            drop();
+            state = ConnectionState.DISCONNECTED;
+            message = "";
+          }
+          return null;
+        },
+        true);
+  }
+
+  /** Runs one call on the instrument and waits for its end. */
+  public <T> T call(Function<Instrument, T> work) {
+    return call(work, false);
+  }
+
+  private <T> T call(Function<Instrument, T> work, boolean evenWithout) {
+    Task<T> task =
+        new Task<>(
+            i -> {
+              if (i == null && !evenWithout) {
+                throw new InstrumentFault(
+                    InstrumentFault.Kind.UNREACHABLE,
+                    message.isEmpty()
+                        ? "The instrument is not connected. Connect it at the Bench."
+                        : message);
+              }
+              return work.apply(i);
+            },
+            new CompletableFuture<>());
+    queue.add(task);
+    try {
+      return task.result().get(CALL_LIMIT.toMillis(), TimeUnit.MILLISECONDS);
+    } catch (TimeoutException e) {
+      task.result().cancel(false);
+      throw new InstrumentFault(
+          InstrumentFault.Kind.TIMEOUT, "The instrument is busy and did not answer in time.", e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new InstrumentFault(InstrumentFault.Kind.TIMEOUT, "Interrupted.", e);
+    } catch (ExecutionException e) {
+      if (e.getCause() instanceof RuntimeException r) {
+        throw r;
+      }
+      throw new IllegalStateException(e.getCause());
+    }
+  }
+
+  /** Sets or, with null, ends the continuous work. */
+  public void setContinuous(Continuous work) {
+    continuous = work;
+    queue.add(new Task<>(i -> null, new CompletableFuture<>())); // wakes the loop
+  }
+
+  private void run() {
+    while (!closed) {
+      try {
+        turn();
+      } catch (InterruptedException e) {
+        break;
+      } catch (RuntimeException e) {
+        LOG.error("instrument loop", e);
+      }
+    }
+    drop();
+  }
+
+  private void turn() throws InterruptedException {
+    long now = System.nanoTime();
+    if (wanted && instrument == null && now >= nextAttemptNanos) {
+      connect();
+    }
+    Continuous work = continuous;
+    boolean active = work != null && instrument != null;
+    Task<?> task = active ? queue.poll() : queue.poll(50, TimeUnit.MILLISECONDS);
+    if (task != null) {
+      if (!task.result().isCancelled()) {
+        RuntimeException failure = task.run(instrument);
+        if (failure instanceof InstrumentFault fault && instrument != null) {
+          fault(fault);
+        }
+      }
+    } else if (active) {
+      step(work);
+    } else if (instrument != null && System.nanoTime() >= nextHeartbeatNanos) {
+      guarded(() -> heartbeat.apply(instrument));
+      nextHeartbeatNanos = System.nanoTime() + HEARTBEAT_NANOS;
+    }
+  }
+
+  private void step(Continuous work) {
+    try {
+      if (!work.step(instrument) && continuous == work) {
+        continuous = null;
+      }
+      if (state == ConnectionState.ERROR) {
+        state = ConnectionState.CONNECTED;
+        message = "";
+      }
+    } catch (InstrumentFault fault) {
+      fault(fault);
+      work.failed(fault.getMessage(), fault.connectionLost());
+      if (!fault.connectionLost() && continuous == work) {
+        continuous = null;
+      }
+    } catch (Refusal refusal) {
+      if (continuous == work) {
+        continuous = null;
+      }
+      work.refused(refusal);
+    }
+  }
+
+  private void guarded(Runnable work) {
+    try {
+      work.run();
+    } catch (InstrumentFault fault) {
+      fault(fault);
+    }
+  }
+
+  private void connect() {
+    state = state == ConnectionState.LOST ? ConnectionState.LOST : ConnectionState.CONNECTING;
+    try {
+      instrument = connector.get();
+      identity = instrument.identity();
+      state = ConnectionState.CONNECTED;
+      message = "";
+      backOff.reset();
+      nextHeartbeatNanos = 0;
+    } catch (InstrumentFault | Refusal e) {
+      drop();
+      state = identity.isEmpty() ? ConnectionState.ERROR : ConnectionState.LOST;
+      message = e.getMessage();
+      nextAttemptNanos = System.nanoTime() + backOff.next().toNanos();
+    }
+  }
+
+  private void fault(InstrumentFault fault) {
+    note(fault.getMessage());
+    message = fault.getMessage();
+    if (fault.connectionLost()) {
+      drop();
+      state = ConnectionState.LOST;
+      nextAttemptNanos = System.nanoTime() + backOff.next().toNanos();
+    } else {
+      state = ConnectionState.ERROR;
+    }
+  }
+
+  private void note(String sentence) {
+    synchronized (errors) {
+      errors.add(sentence);
+      if (errors.size() > MOST_KEPT_ERRORS) {
+        errors.remove(0);
+      }
+    }
+  }
+
+  private void drop() {
+    if (instrument != null) {
+      instrument.close();
+      instrument = null;
+    }
+  }
+
+  @Override
+  public void close() {
+    closed = true;
+    wanted = false;
+    thread.interrupt();
+  }
+}

@@ -1,0 +1,91 @@
+package rovnik.server.config;
+
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import rovnik.core.Refusal;
+import rovnik.instruments.InstrumentFault;
+import tools.jackson.core.JacksonException;
+
+/** All errors as problem details (RFC 9457) with a sentence for the engineer and the field. */
+@RestControllerAdvice
+class Problems extends ResponseEntityExceptionHandler {
+  private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+  private static ProblemDetail problem(HttpStatus status, String field, String sentence) {
+    ProblemDetail p = ProblemDetail.forStatusAndDetail(status, sentence);
+    p.setProperty("field", field);
+    return p;
+  }
+
+  @ExceptionHandler
+  ProblemDetail refusal(Refusal r) {
+    return problem(HttpStatus.BAD_REQUEST, r.field(), r.getMessage());
+  }
+
+  @ExceptionHandler
+  ProblemDetail conflict(Conflict c) {
+    return problem(c.status(), c.field(), c.getMessage());
+  }
+
+  @ExceptionHandler
+  ProblemDetail fault(InstrumentFault f) {
+    return problem(HttpStatus.BAD_GATEWAY, "instrument", f.getMessage());
+  }
+
+  @ExceptionHandler
+  ProblemDetail unexpected(RuntimeException e) {
+    LOG.error("unexpected", e);
+    return problem(
+        HttpStatus.INTERNAL_SERVER_ERROR,
+        "",
+        "Something went wrong inside Rovnik; nothing was changed. The server's log says more.");
+  }
+
+  @Override
+  protected org.springframework.http.ResponseEntity<Object> handleHttpMessageNotReadable(
+      HttpMessageNotReadableException e,
+      org.springframework.http.HttpHeaders headers,
+      org.springframework.http.HttpStatusCode status,
+      org.springframework.web.context.request.WebRequest request) {
+    Throwable cause = e.getCause();
+    while (cause != null && !(cause instanceof Refusal)) {
+      cause = cause.getCause();
+    }
+    if (cause instanceof Refusal r) {
+      return org.springframework.http.ResponseEntity.badRequest().body(refusal(r));
+    }
+    String field = "";
+    if (e.getCause() instanceof JacksonException j && !j.getPath().isEmpty()) {
+      field = String.valueOf(j.getPath().get(j.getPath().size() - 1).getPropertyName());
+    }
+    return org.springframework.http.ResponseEntity.badRequest()
+        .body(
+            problem(
+                HttpStatus.BAD_REQUEST,
+                field,
+                field.isEmpty()
+                    ? "The request is not valid JSON."
+                    : "The value of \"" + field + "\" cannot be read. Correct it."));
+  }
+
+  @Override
+  protected org.springframework.http.ResponseEntity<Object> handleMaxUploadSizeExceededException(
+      MaxUploadSizeExceededException e,
+      org.springframework.http.HttpHeaders headers,
+      org.springframework.http.HttpStatusCode status,
+      org.springframework.web.context.request.WebRequest request) {
+    return org.springframework.http.ResponseEntity.status(HttpStatus.CONTENT_TOO_LARGE)
+        .body(
+            problem(
+                HttpStatus.CONTENT_TOO_LARGE,
+                "data",
+                "The file is larger than 2 GB. Cut the recording into shorter ones."));
+  }
+}

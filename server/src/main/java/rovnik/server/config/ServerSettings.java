@@ -1,0 +1,15 @@
+package rovnik.server.config;
+
+import java.nio.file.Path;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+
+/**
+ * Settings of the server itself.
+ *
+ * @param data folder of the database, recordings and user dialects
+ * @param demo true to fill an empty database with the demo's bench and job
+ * @param standinBasePort first port of the demo's stand-ins
+ * @param password needed from everybody if it is not empty
+ */
+@ConfigurationProperties("rovnik")
+public record ServerSettings(Path data, boolean demo, int standinBasePort, String password) {}

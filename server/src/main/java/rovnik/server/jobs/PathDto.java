@@ -1,0 +1,34 @@
+package rovnik.server.jobs;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import rovnik.core.path.SignalPath;
+
+/**
+ * A path as stored and sent.
+ *
+ * @param revision grows with every change of an element; an override of the level plan holds for
+ *     one revision only
+ */
+@Schema(name = "Path")
+public record PathDto(List<PathElementDto> elements, int readingPlane, long revision) {
+  /** The path as the core knows it; refuses what cannot be. */
+  public SignalPath toCore() {
+    return new SignalPath(elements.stream().map(PathElementDto::toCore).toList(), readingPlane);
+  }
+
+  /** The same path read at another plane, held to the planes there are. */
+  public PathDto atPlane(int plane) {
+    return new PathDto(elements, Math.max(0, Math.min(plane, elements.size() - 2)), revision);
+  }
+
+  /** The instrument behind the port, or null. */
+  public Long portInstrument() {
+    return elements.get(elements.size() - 1).instrumentId();
+  }
+
+  /** The instrument behind the source, or null. */
+  public Long sourceInstrument() {
+    return elements.get(0).instrumentId();
+  }
+}

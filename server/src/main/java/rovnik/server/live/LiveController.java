@@ -1,0 +1,112 @@
+package rovnik.server.live;
+
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import rovnik.server.live.LiveSession.Client;
+import rovnik.server.recordings.RecordingDto;
+import rovnik.server.recordings.RecordingService;
+import rovnik.server.runs.KeptLook;
+import rovnik.server.runs.RunService;
+import rovnik.server.spectrum.SettingsDto;
+
+@RestController
+@RequestMapping("/api/live/{source}")
+class LiveController {
+  private static final String CLIENT = "X-Rovnik-Client";
+  private final LiveHub hub;
+  private final RunService runs;
+  private final RecordingService recordings;
+
+  LiveController(LiveHub hub, RunService runs, RecordingService recordings) {
+    this.hub = hub;
+    this.runs = runs;
+    this.recordings = recordings;
+  }
+
+  record Start(long jobId, String overrideReason) {}
+
+  record Keep(String name) {}
+
+  record KeptRun(long id, String name) {}
+
+  /** "id|name"; a script that sends none is the client "script". */
+  private static Client client(String header) {
+    if (header == null || header.isBlank()) {
+      return new Client("script", "a script");
+    }
+    String[] parts = URLDecoder.decode(header, StandardCharsets.UTF_8).split("\\|", 2);
+    return new Client(parts[0], parts.length > 1 ? parts[1] : "another window");
+  }
+
+  @GetMapping
+  LiveState state(@PathVariable String source) {
+    return hub.session(source).state();
+  }
+
+  @PutMapping("/settings")
+  LiveState settings(
+      @PathVariable String source,
+      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestBody SettingsDto settings) {
+    LiveSession session = hub.session(source);
+    session.require(client(client));
+    session.apply(settings.toCore());
+    return session.state();
+  }
+
+  @PostMapping("/start")
+  LiveState start(
+      @PathVariable String source,
+      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestBody Start start) {
+    LiveSession session = hub.session(source);
+    session.require(client(client));
+    session.start(start.jobId(), start.overrideReason());
+    return session.state();
+  }
+
+  @PostMapping("/hold")
+  LiveState hold(
+      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+    LiveSession session = hub.session(source);
+    session.require(client(client));
+    session.hold();
+    return session.state();
+  }
+
+  @PostMapping("/take-over")
+  LiveState takeOver(
+      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+    LiveSession session = hub.session(source);
+    session.takeOver(client(client));
+    return session.state();
+  }
+
+  @PostMapping("/keep")
+  @ResponseStatus(HttpStatus.CREATED)
+  KeptRun keep(@PathVariable String source, @RequestBody Keep keep) {
+    var run = runs.keep(hub.session(source).look(), keep.name());
+    return new KeptRun(run.id(), run.name());
+  }
+
+  /** Saves the newest samples, to be fetched as a SigMF pair. */
+  @PostMapping("/save")
+  @ResponseStatus(HttpStatus.CREATED)
+  RecordingDto save(@PathVariable String source) {
+    KeptLook look = hub.session(source).look();
+    return look.record() == null
+        ? recordings.find(look.recordingId())
+        : recordings.keep(look.sourceName(), "live", look.record(), look.identity(), Instant.now());
+  }
+}

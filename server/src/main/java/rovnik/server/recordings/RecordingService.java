@@ -1,0 +1,338 @@
+package rovnik.server.recordings;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.channels.Channels;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Service;
+import rovnik.core.Refusal;
+import rovnik.core.formats.SampleFormat;
+import rovnik.core.formats.SigMf;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.RecordSpectrum;
+import rovnik.core.spectrum.SpectrumEstimator;
+import rovnik.core.spectrum.SpectrumLayout;
+import rovnik.core.spectrum.SpectrumMeasurement;
+import rovnik.core.spectrum.SpectrumResult;
+import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.server.config.Conflict;
+import rovnik.server.config.ServerSettings;
+import rovnik.server.recordings.AcquisitionMapper.AcquisitionRow;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Acquisitions on disk: recordings that the user opened and the samples of kept runs. The samples
+ * lie in files of their own; a row is written only after its file is whole and synced.
+ */
+@Service
+public class RecordingService {
+  /** Blocks looked at for clipping and bad samples when a file is opened. */
+  private static final int CHECK_BLOCK = 1 << 16;
+
+  private final AcquisitionMapper mapper;
+  private final JsonMapper json;
+  private final Path folder;
+
+  RecordingService(AcquisitionMapper mapper, JsonMapper json, ServerSettings settings) {
+    this.mapper = mapper;
+    this.json = json;
+    this.folder = settings.data().resolve("acquisitions");
+    try {
+      Files.createDirectories(folder);
+      removeOrphans();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Files whose row was never written, as after a crash in the middle of an upload. */
+  private void removeOrphans() throws IOException {
+    Set<String> known = new HashSet<>(mapper.fileNames());
+    try (Stream<Path> files = Files.list(folder)) {
+      for (Path f : (Iterable<Path>) files::iterator) {
+        if (!known.contains(f.getFileName().toString())) {
+          Files.delete(f);
+        }
+      }
+    }
+  }
+
+  public List<RecordingDto> opened() {
+    return mapper.opened().stream().map(RecordingService::dto).toList();
+  }
+
+  public RecordingDto find(long id) {
+    return dto(row(id));
+  }
+
+  private AcquisitionRow row(long id) {
+    AcquisitionRow row = mapper.find(id);
+    if (row == null) {
+      throw Conflict.notFound("recording", id);
+    }
+    return row;
+  }
+
+  private static RecordingDto dto(AcquisitionRow r) {
+    return new RecordingDto(
+        r.id(),
+        r.name(),
+        r.datatype(),
+        r.sampleRateHz(),
+        r.centreHz(),
+        r.fullScaleDbm(),
+        r.samples(),
+        r.samples() / r.sampleRateHz(),
+        r.fullScaleDbm() == null ? "dBFS" : "dBm",
+        r.overload(),
+        r.description(),
+        r.recordedAt());
+  }
+
+  /** Opens a SigMF pair; a bad file changes nothing. */
+  public RecordingDto open(String name, byte[] metaJson, InputStream data) {
+    Map<?, ?> tree;
+    try {
+      tree = json.readValue(metaJson, Map.class);
+    } catch (JacksonException e) {
+      throw new Refusal(
+          "meta",
+          "The metadata is not JSON (line "
+              + (e.getLocation() == null ? "?" : e.getLocation().getLineNr())
+              + "). Choose the .sigmf-meta file.");
+    }
+    SigMf meta = SigMf.fromTree(tree == null ? Map.of() : tree);
+    String fileName = UUID.randomUUID() + ".sigmf-data";
+    Path target = folder.resolve(fileName);
+    try {
+      String sha256 = store(data, target);
+      checkHash(tree, target);
+      long samples = meta.samplesIn(Files.size(target));
+      boolean clipped = check(target, meta.format());
+      return insert(name, "file", meta, samples, clipped, fileName, sha256);
+    } catch (IOException e) {
+      delete(target);
+      throw new Refusal("data", "The data file could not be stored: " + e.getMessage(), e);
+    } catch (RuntimeException e) {
+      delete(target);
+      throw e;
+    }
+  }
+
+  private static void checkHash(Map<?, ?> tree, Path target) throws IOException {
+    if (tree.get("global") instanceof Map<?, ?> g
+        && g.get("core:sha512") instanceof String wanted) {
+      try (InputStream in = Files.newInputStream(target)) {
+        MessageDigest digest = digest("SHA-512");
+        in.transferTo(
+            new java.security.DigestOutputStream(OutputStream.nullOutputStream(), digest));
+        if (!HexFormat.of().formatHex(digest.digest()).equalsIgnoreCase(wanted)) {
+          throw new Refusal(
+              "core:sha512",
+              "The data file does not match the checksum in the metadata: it is damaged or belongs"
+                  + " to another recording.");
+        }
+      }
+    }
+  }
+
+  /** Keeps the samples of a live record. */
+  public RecordingDto keep(
+      String name, String origin, IqRecord record, String hardware, Instant at) {
+    SigMf meta =
+        new SigMf(
+            SampleFormat.CF32_LE,
+            record.sampleRateHz(),
+            record.centreHz(),
+            record.fullScaleDbm(),
+            name,
+            at.toString(),
+            hardware);
+    String fileName = UUID.randomUUID() + ".sigmf-data";
+    Path target = folder.resolve(fileName);
+    ByteBuffer bytes = ByteBuffer.allocate(4 * record.iq().length).order(ByteOrder.LITTLE_ENDIAN);
+    bytes.asFloatBuffer().put(record.iq());
+    try {
+      String sha256 = store(new java.io.ByteArrayInputStream(bytes.array()), target);
+      return insert(name, origin, meta, record.sampleCount(), record.overload(), fileName, sha256);
+    } catch (IOException e) {
+      delete(target);
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private RecordingDto insert(
+      String name,
+      String origin,
+      SigMf meta,
+      long samples,
+      boolean overload,
+      String fileName,
+      String sha256) {
+    AcquisitionMapper.NewAcquisition added =
+        new AcquisitionMapper.NewAcquisition(
+            new AcquisitionRow(
+                0,
+                cut(name, 300),
+                origin,
+                meta.format().datatype(),
+                meta.sampleRateHz(),
+                meta.centreHz(),
+                Double.isNaN(meta.fullScaleDbm()) ? null : meta.fullScaleDbm(),
+                samples,
+                overload,
+                cut(meta.description(), 4000),
+                cut(meta.recordedAt(), 40),
+                cut(meta.hardware(), 400),
+                fileName,
+                sha256));
+    mapper.insert(added);
+    return find(added.id);
+  }
+
+  private static String cut(String text, int most) {
+    String t = text == null ? "" : text;
+    return t.length() <= most ? t : t.substring(0, most);
+  }
+
+  /** Writes and syncs a file under a temporary name, then gives it its own. */
+  private static String store(InputStream data, Path target) throws IOException {
+    MessageDigest digest = digest("SHA-256");
+    Path part = target.resolveSibling(target.getFileName() + ".part");
+    try (FileChannel channel =
+        FileChannel.open(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+      OutputStream out = Channels.newOutputStream(channel);
+      new DigestInputStream(data, digest).transferTo(out);
+      channel.force(true);
+    } catch (IOException e) {
+      delete(part);
+      throw e;
+    }
+    Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
+    return HexFormat.of().formatHex(digest.digest());
+  }
+
+  private static MessageDigest digest(String algorithm) {
+    try {
+      return MessageDigest.getInstance(algorithm);
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  private static void delete(Path file) {
+    try {
+      Files.deleteIfExists(file);
+    } catch (IOException ignored) {
+      // removed at the next start
+    }
+  }
+
+  /** Refuses samples that are not numbers; true if the samples clip. */
+  private static boolean check(Path file, SampleFormat format) {
+    float[] iq = new float[2 * CHECK_BLOCK];
+    long position = 0;
+    boolean clipped = false;
+    boolean integer = !format.datatype().contains("f");
+    try (SampleFile samples = new SampleFile(file, format)) {
+      int got;
+      while ((got = samples.read(iq, CHECK_BLOCK)) > 0) {
+        for (int i = 0; i < 2 * got; i++) {
+          if (!Float.isFinite(iq[i])) {
+            throw new Refusal(
+                "data",
+                "Sample "
+                    + (position + i / 2)
+                    + " is not a finite number. Cut the recording before it, or check that the"
+                    + " sample type is right.");
+          }
+        }
+        clipped |= integer && SampleFormat.clipped(iq, got);
+        position += got;
+      }
+    }
+    return clipped;
+  }
+
+  /** Spectrum and readings of a recording. */
+  public SpectrumResult spectrum(long id, SpectrumSettings settings, MeasurementContext context) {
+    AcquisitionRow row = row(id);
+    double fullScale = row.fullScaleDbm() == null ? Double.NaN : row.fullScaleDbm();
+    SpectrumSettings atPort =
+        context.correction() == null || row.fullScaleDbm() == null
+            ? settings
+            : settings.withCentre(context.correction().planeToPortHz(settings.centreHz()));
+    SpectrumLayout layout =
+        RecordSpectrum.plan(row.samples(), row.sampleRateHz(), row.centreHz(), atPort);
+    SpectrumEstimator estimator;
+    try (SampleFile samples =
+        new SampleFile(folder.resolve(row.fileName()), SampleFormat.parse(row.datatype()))) {
+      estimator = RecordSpectrum.estimate(samples, layout, settings);
+    }
+    double[] power = new double[layout.points()];
+    estimator.powerInto(power);
+    return SpectrumMeasurement.of(
+        power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
+  }
+
+  /** Gives a recording a calibration, or takes it away with null. */
+  public RecordingDto calibrate(long id, Double fullScaleDbm) {
+    row(id);
+    if (fullScaleDbm != null && !(Math.abs(fullScaleDbm) < 300)) {
+      throw new Refusal(
+          "fullScaleDbm", "The full-scale level must be a number of dBm, such as -12.5.");
+    }
+    mapper.calibrate(id, fullScaleDbm);
+    return find(id);
+  }
+
+  /** Metadata of the recording as SigMF JSON. */
+  public byte[] metaJson(long id) {
+    AcquisitionRow r = row(id);
+    SigMf meta =
+        new SigMf(
+            SampleFormat.parse(r.datatype()),
+            r.sampleRateHz(),
+            r.centreHz(),
+            r.fullScaleDbm() == null ? Double.NaN : r.fullScaleDbm(),
+            r.description(),
+            r.recordedAt(),
+            r.hardware());
+    return json.writerWithDefaultPrettyPrinter().writeValueAsBytes(meta.toTree());
+  }
+
+  public Path dataFile(long id) {
+    return folder.resolve(row(id).fileName());
+  }
+
+  /** Removes an opened recording that no run stands on. */
+  public void remove(long id) {
+    AcquisitionRow r = row(id);
+    if (mapper.runsOf(id) > 0) {
+      throw Conflict.state("Runs were kept from this recording; it stays with them.");
+    }
+    mapper.delete(id);
+    delete(folder.resolve(r.fileName()));
+  }
+}
