@@ -54,6 +54,12 @@ class LiveController {
     return hub.session(source).state();
   }
 
+  /** Readings and lines of the newest frame, for scripts. */
+  @GetMapping("/frame")
+  Frame frame(@PathVariable String source) {
+    return hub.session(source).newestHeader();
+  }
+
   @PutMapping("/settings")
   LiveState settings(
       @PathVariable String source,

@@ -32,6 +32,7 @@ abstract class LiveSession {
   private final AtomicLong sequence = new AtomicLong();
   private volatile Client holder = Client.NOBODY;
   private volatile byte[] lastFrame;
+  private volatile Frame lastHeader;
   protected final String source;
   protected volatile SpectrumSettings settings;
   protected volatile Long jobId;
@@ -64,6 +65,15 @@ abstract class LiveSession {
 
   /** The newest look with its samples, or a {@link Conflict} if there is none. */
   abstract KeptLook look();
+
+  /** Header of the newest frame, or a {@link Conflict} if there is none. */
+  Frame newestHeader() {
+    Frame header = lastHeader;
+    if (header == null) {
+      throw Conflict.state("There is no frame yet. Start the acquisition first.");
+    }
+    return header;
+  }
 
   LiveState state() {
     return new LiveState(
@@ -162,6 +172,7 @@ abstract class LiveSession {
     }
     b.asFloatBuffer().put(level);
     lastFrame = b.array();
+    lastHeader = header;
     watchers.forEach(w -> send(w, new BinaryMessage(lastFrame)));
   }
 

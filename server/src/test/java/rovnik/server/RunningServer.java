@@ -1,0 +1,118 @@
+package rovnik.server;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.web.server.context.WebServerApplicationContext;
+import org.springframework.context.ConfigurableApplicationContext;
+import rovnik.standins.Bench;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** A whole server in this process on a free port, with stand-ins beside it. */
+final class RunningServer implements AutoCloseable {
+  static final JsonMapper JSON = JsonMapper.builder().build();
+  private final ConfigurableApplicationContext context;
+  private final Bench bench;
+  private final HttpClient client = HttpClient.newHttpClient();
+  private final String root;
+  final Path data;
+
+  private RunningServer(ConfigurableApplicationContext context, Bench bench, Path data) {
+    this.context = context;
+    this.bench = bench;
+    this.data = data;
+    this.root =
+        "http://127.0.0.1:" + ((WebServerApplicationContext) context).getWebServer().getPort();
+  }
+
+  static RunningServer start(String... more) {
+    try {
+      return start(Files.createTempDirectory("rovnik-test"), more);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  static RunningServer start(Path data, String... more) {
+    try {
+      Bench bench = new Bench(0, 5, false);
+      List<String> args = new ArrayList<>(List.of("--server.port=0", "--rovnik.data=" + data));
+      args.addAll(List.of(more));
+      return new RunningServer(
+          SpringApplication.run(RovnikApplication.class, args.toArray(String[]::new)), bench, data);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  Bench bench() {
+    return bench;
+  }
+
+  HttpResponse<String> get(String path) {
+    return send(HttpRequest.newBuilder(URI.create(root + path)).GET());
+  }
+
+  HttpResponse<String> send(String method, String path, String body) {
+    return send(
+        HttpRequest.newBuilder(URI.create(root + path))
+            .header("Content-Type", "application/json")
+            .method(method, HttpRequest.BodyPublishers.ofString(body)));
+  }
+
+  HttpResponse<String> send(HttpRequest.Builder request) {
+    try {
+      return client.send(request.build(), HttpResponse.BodyHandlers.ofString());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
+  HttpRequest.Builder request(String path) {
+    return HttpRequest.newBuilder(URI.create(root + path));
+  }
+
+  /** Body of a reply that must have this status. */
+  JsonNode json(HttpResponse<String> reply, int status) {
+    if (reply.statusCode() != status) {
+      throw new AssertionError(reply.statusCode() + " instead of " + status + ": " + reply.body());
+    }
+    return JSON.readTree(reply.body().isEmpty() ? "null" : reply.body());
+  }
+
+  /** Uploads a SigMF pair. */
+  HttpResponse<String> upload(String meta, byte[] data) {
+    String boundary = "rovnik-boundary";
+    String head =
+        "--%s\r\nContent-Disposition: form-data; name=\"meta\"; filename=\"x.sigmf-meta\"\r\n\r\n%s\r\n"
+            + "--%s\r\nContent-Disposition: form-data; name=\"data\"; filename=\"x.sigmf-data\"\r\n\r\n";
+    List<byte[]> parts =
+        List.of(
+            String.format(head, boundary, meta, boundary).getBytes(StandardCharsets.UTF_8),
+            data,
+            ("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8));
+    return send(
+        request("/api/recordings")
+            .header("Content-Type", "multipart/form-data; boundary=" + boundary)
+            .POST(HttpRequest.BodyPublishers.ofByteArrays(parts)));
+  }
+
+  @Override
+  public void close() {
+    context.close();
+    bench.close();
+  }
+}

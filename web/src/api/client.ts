@@ -1,0 +1,90 @@
+import type { components } from "./schema";
+
+type Schemas = components["schemas"];
+export type Instrument = Omit<Schemas["Instrument"], "source"> & {
+  source: Schemas["SourceState"] | null;
+};
+export type Job = Schemas["Job"];
+export type Path = Schemas["Path"];
+export type PathElement = Schemas["PathElement"];
+export type Limits = Schemas["Limits"];
+export type LevelPlan = Schemas["LevelPlan"];
+export type LiveState = Schemas["LiveState"];
+export type SpectrumSettings = Schemas["SpectrumSettings"];
+export type Reading = Schemas["Reading"];
+export type Peak = Schemas["Peak"];
+export type Recording = Schemas["Recording"];
+export type RunSummary = Schemas["RunSummary"];
+export type Run = Schemas["Run"];
+export type Comparison = Schemas["Comparison"];
+export type FrameHeader = Schemas["Frame"];
+
+/** An error reply: what is wrong, what to do, and the field it concerns. */
+export class Problem extends Error {
+  constructor(
+    detail: string,
+    readonly field: string,
+    readonly status: number,
+  ) {
+    super(detail);
+  }
+}
+
+const ADJECTIVES = ["calm", "brisk", "amber", "quiet", "bright", "steady", "early", "keen"];
+const BIRDS = ["heron", "gull", "tern", "plover", "curlew", "eider", "petrel", "dunlin"];
+
+/** This window, as other windows see it; survives a reload but not a new tab. */
+export const thisWindow = (() => {
+  const stored = sessionStorage.getItem("rovnik-window");
+  if (stored) {
+    return JSON.parse(stored) as { id: string; name: string };
+  }
+  const pick = (list: string[]) => list[Math.floor(Math.random() * list.length)];
+  const fresh = {
+    id: Math.random().toString(36).slice(2),
+    name: `the window "${pick(ADJECTIVES)} ${pick(BIRDS)}"`,
+  };
+  sessionStorage.setItem("rovnik-window", JSON.stringify(fresh));
+  return fresh;
+})();
+
+async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
+  const headers: Record<string, string> = {
+    "X-Rovnik-Client": encodeURIComponent(`${thisWindow.id}|${thisWindow.name}`),
+  };
+  let payload: BodyInit | undefined;
+  if (body instanceof FormData) {
+    payload = body;
+  } else if (body !== undefined) {
+    headers["Content-Type"] = "application/json";
+    payload = JSON.stringify(body);
+  }
+  const token = /(?:^|; )XSRF-TOKEN=([^;]+)/.exec(document.cookie);
+  if (token) {
+    headers["X-XSRF-TOKEN"] = decodeURIComponent(token[1]);
+  }
+  let reply: Response;
+  try {
+    reply = await fetch(url, { method, headers, body: payload });
+  } catch {
+    throw new Problem("Rovnik's server does not answer. Check that it is running.", "", 0);
+  }
+  if (!reply.ok) {
+    const problem = await reply.json().catch(() => ({}));
+    throw new Problem(
+      problem.detail ?? `The server answered ${reply.status}.`,
+      problem.field ?? "",
+      reply.status,
+    );
+  }
+  const text = await reply.text();
+  return (text ? JSON.parse(text) : undefined) as T;
+}
+
+export const api = {
+  get: <T>(url: string) => request<T>("GET", url),
+  post: <T>(url: string, body: unknown = {}) => request<T>("POST", url, body),
+  put: <T>(url: string, body: unknown) => request<T>("PUT", url, body),
+  patch: <T>(url: string, body: unknown) => request<T>("PATCH", url, body),
+  remove: (url: string) => request<void>("DELETE", url),
+};

@@ -1,0 +1,106 @@
+import { useEffect, useRef, useState } from "react";
+import { type FrameHeader, type LiveState, thisWindow } from "./client";
+
+/** One frame as drawn. */
+export interface Frame {
+  header: FrameHeader;
+  level: Float32Array;
+}
+
+export interface LiveStats {
+  framesPerSecond: number;
+  latencyMillis: number;
+}
+
+const BACK_OFF_MILLIS = [250, 500, 1000, 2000, 4000];
+
+function decode(buffer: ArrayBuffer): Frame {
+  const headerBytes = new DataView(buffer).getInt32(0, true);
+  const text = new TextDecoder().decode(new Uint8Array(buffer, 4, headerBytes));
+  return {
+    header: JSON.parse(text) as FrameHeader,
+    level: new Float32Array(buffer, 4 + headerBytes),
+  };
+}
+
+/**
+ * Watches a source. The newest frame replaces the one before; frames that come faster than the
+ * screen repaints are dropped, so a busy window never falls behind.
+ */
+export function useLive(source: string | null) {
+  const [frame, setFrame] = useState<Frame | null>(null);
+  const [state, setState] = useState<LiveState | null>(null);
+  const [connected, setConnected] = useState(false);
+  const [stats, setStats] = useState<LiveStats>({ framesPerSecond: 0, latencyMillis: 0 });
+  const newest = useRef<Frame | null>(null);
+
+  useEffect(() => {
+    setFrame(null);
+    setState(null);
+    newest.current = null;
+    if (!source) {
+      return;
+    }
+    let socket: WebSocket | null = null;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let attempt = 0;
+    let ended = false;
+    let painting = 0;
+    let painted = 0;
+    let latencySum = 0;
+
+    const paint = () => {
+      painting = 0;
+      if (newest.current) {
+        painted++;
+        latencySum += Date.now() - newest.current.header.acquiredAtMillis;
+        setFrame(newest.current);
+      }
+    };
+    const open = () => {
+      const scheme = location.protocol === "https:" ? "wss" : "ws";
+      socket = new WebSocket(
+        `${scheme}://${location.host}/api/frames?source=${source}&client=${thisWindow.id}`,
+      );
+      socket.binaryType = "arraybuffer";
+      socket.onopen = () => {
+        attempt = 0;
+        setConnected(true);
+      };
+      socket.onmessage = (event) => {
+        if (typeof event.data === "string") {
+          setState(JSON.parse(event.data) as LiveState);
+          return;
+        }
+        newest.current = decode(event.data as ArrayBuffer);
+        if (!painting) {
+          painting = requestAnimationFrame(paint);
+        }
+      };
+      socket.onclose = () => {
+        setConnected(false);
+        if (!ended) {
+          timer = setTimeout(
+            open,
+            BACK_OFF_MILLIS[Math.min(attempt++, BACK_OFF_MILLIS.length - 1)],
+          );
+        }
+      };
+    };
+    open();
+    const meter = setInterval(() => {
+      setStats({ framesPerSecond: painted, latencyMillis: painted ? latencySum / painted : 0 });
+      painted = 0;
+      latencySum = 0;
+    }, 1000);
+    return () => {
+      ended = true;
+      clearTimeout(timer);
+      clearInterval(meter);
+      cancelAnimationFrame(painting);
+      socket?.close();
+    };
+  }, [source]);
+
+  return { frame, state, setState, connected, stats };
+}

@@ -1,0 +1,61 @@
+import { Autocomplete } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { useRef, useState } from "react";
+import { allCommands, runEntry } from "./commands";
+
+/** One line for everything: a value, a setting with a value, or the name of an action. */
+export function QuickEntry() {
+  const [text, setText] = useState("");
+  const [error, setError] = useState("");
+  const [names, setNames] = useState<string[]>([]);
+  const input = useRef<HTMLInputElement>(null);
+  useHotkeys([["/", () => input.current?.focus()]]);
+
+  const run = async () => {
+    const wrong = await runEntry(text);
+    setError(wrong);
+    if (!wrong) {
+      setText("");
+      input.current?.blur();
+    }
+  };
+
+  return (
+    <Autocomplete
+      ref={input}
+      aria-label="Quick entry"
+      placeholder="/  type a value or an action"
+      size="xs"
+      w={330}
+      value={text}
+      error={error || undefined}
+      data={names}
+      limit={9}
+      styles={{
+        error: {
+          position: "absolute",
+          top: 38,
+          zIndex: 400,
+          background: "var(--sheet)",
+          border: "1px solid var(--rule)",
+          padding: "4px 8px",
+        },
+      }}
+      onFocus={() => setNames(allCommands().map((c) => (c.argument ? `${c.name} ` : c.name)))}
+      onBlur={() => setError("")}
+      onChange={(value) => {
+        setText(value);
+        setError("");
+      }}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") {
+          e.preventDefault();
+          run();
+        } else if (e.key === "Escape") {
+          setText("");
+          input.current?.blur();
+        }
+      }}
+    />
+  );
+}

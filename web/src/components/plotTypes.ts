@@ -1,0 +1,64 @@
+/** One curve of a plot on an even grid. */
+export interface PlotTrace {
+  label: string;
+  startHz: number;
+  stepHz: number;
+  level: ArrayLike<number>;
+  /** Index into the trace colours. */
+  colour: number;
+  dash?: number[];
+  width?: number;
+}
+
+export interface PlotMarker {
+  label: string;
+  hertz: number;
+  level: number;
+}
+
+/** A level that is judged against, drawn as the vermilion line. */
+export interface PlotLimit {
+  label: string;
+  level: number;
+  /** Write the label below the line. */
+  below?: boolean;
+}
+
+export interface PlotProps {
+  title: string;
+  traces: PlotTrace[];
+  xRange: [number, number];
+  yRange: [number, number];
+  yLabel: string;
+  yUnit: string;
+  markers?: PlotMarker[];
+  limits?: PlotLimit[];
+  onZoom?: (fromHz: number, toHz: number) => void;
+  onZoomBack?: () => void;
+  /** Shown over the middle of an empty plot. */
+  empty?: string;
+}
+
+/** Scale and unit that keep the labels of a frequency axis short. */
+export function frequencyAxis(range: [number, number]): { scale: number; unit: string } {
+  const size = Math.max(Math.abs(range[0]), Math.abs(range[1]));
+  if (size >= 1e9) {
+    return { scale: 1e9, unit: "GHz" };
+  }
+  if (size >= 1e6) {
+    return { scale: 1e6, unit: "MHz" };
+  }
+  return size >= 1e3 ? { scale: 1e3, unit: "kHz" } : { scale: 1, unit: "Hz" };
+}
+
+/** Level of a trace at a frequency, straight lines between points; null outside. */
+export function levelAt(trace: PlotTrace, hertz: number): number | null {
+  const x = (hertz - trace.startHz) / trace.stepHz;
+  const n = trace.level.length;
+  if (x < -1e-6 || x > n - 1 + 1e-6) {
+    return null;
+  }
+  const i = Math.min(Math.max(Math.floor(x), 0), Math.max(n - 2, 0));
+  const share = Math.min(Math.max(x - i, 0), 1);
+  return n === 1 ? trace.level[0] : trace.level[i] + share * (trace.level[i + 1] - trace.level[i]);
+}

@@ -1,0 +1,83 @@
+/** Reading and writing of numbers with engineering units at the edge; SI inside. */
+
+const PREFIX: Record<string, number> = {
+  n: 1e-9,
+  u: 1e-6,
+  m: 1e-3,
+  "": 1,
+  k: 1e3,
+  K: 1e3,
+  M: 1e6,
+  G: 1e9,
+};
+
+/** Reads "458.525M", "200 kHz", "-3 dBm", "1e6"; null if it is not a number with a unit. */
+export function parseQuantity(text: string, unit: string): number | null {
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*?)\s*$/.exec(text);
+  if (!match) {
+    return null;
+  }
+  let suffix = match[2];
+  if (unit && suffix.toLowerCase().endsWith(unit.toLowerCase())) {
+    suffix = suffix.slice(0, suffix.length - unit.length).trim();
+  }
+  if (unit.startsWith("dB") || unit === "" || unit === "ppm") {
+    return suffix === "" ? Number(match[1]) : null;
+  }
+  const factor = PREFIX[suffix];
+  return factor === undefined ? null : Number(match[1]) * factor;
+}
+
+/** A frequency with the prefix that keeps 1 to 999 before the point. */
+export function formatHertz(hertz: number, digits = 12): string {
+  const size = Math.abs(hertz);
+  const [scale, unit] =
+    size >= 1e9
+      ? [1e9, "GHz"]
+      : size >= 1e6
+        ? [1e6, "MHz"]
+        : size >= 1e3
+          ? [1e3, "kHz"]
+          : [1, "Hz"];
+  const text = Number((hertz / scale).toPrecision(digits)).toString();
+  return `${text} ${unit}`;
+}
+
+/** A time with its prefix. */
+export function formatSeconds(seconds: number): string {
+  const [scale, unit] = seconds >= 1 ? [1, "s"] : seconds >= 1e-3 ? [1e-3, "ms"] : [1e-6, "us"];
+  return `${Number((seconds / scale).toPrecision(3))} ${unit}`;
+}
+
+/** "+27.0" with a real minus sign. */
+export function signed(value: number, digits = 1): string {
+  const text = Math.abs(value).toFixed(digits);
+  return Number(text) === 0 ? text : `${value < 0 ? "\u2212" : "+"}${text}`;
+}
+
+/** Decimals that a number deserves with its uncertainty. */
+export function decimalsFor(uncertainty: number | null, most: number): number {
+  if (uncertainty === null || !(uncertainty > 0)) {
+    return Math.min(1, most);
+  }
+  return Math.max(0, Math.min(most, 1 - Math.floor(Math.log10(uncertainty))));
+}
+
+/** Groups thousands with thin spaces: 458 525 871.2 */
+export function grouped(value: number, decimals: number): string {
+  const [whole, fraction] = Math.abs(value).toFixed(decimals).split(".");
+  const spaced = whole.replace(/\B(?=(\d{3})+$)/g, "\u2009");
+  return (value < 0 ? "\u2212" : "") + (fraction ? `${spaced}.${fraction}` : spaced);
+}
+
+/** The next value of 1, 2, 5 x 10^n up or down. */
+export function step125(value: number, up: boolean): number {
+  const exponent = Math.floor(Math.log10(value) + 1e-9);
+  const scale = 10 ** exponent;
+  const mantissa = value / scale;
+  const steps = up ? [1, 2, 5, 10] : [0.5, 1, 2, 5];
+  const next = up
+    ? steps.find((s) => s > mantissa * 1.0001)
+    : steps.reverse().find((s) => s < mantissa * 0.9999);
+  return Number(((next ?? 1) * scale).toPrecision(6));
+}

@@ -1,0 +1,99 @@
+import { Button, Text } from "@mantine/core";
+import { useState } from "react";
+import type { Instrument, Job, LevelPlan, PathElement } from "../../api/client";
+import { signed } from "../../components/units";
+import { PathEditor } from "./PathEditor";
+import classes from "./PathStrip.module.css";
+
+interface Props {
+  job: Job;
+  plan: LevelPlan | undefined;
+  instruments: Instrument[];
+  onPlane: (plane: number) => void;
+}
+
+/** Elements, the level at each plane, headroom, and the reading plane. */
+export function PathStrip({ job, plan, instruments, onPlane }: Props) {
+  const [editing, setEditing] = useState<number | null>(null);
+  const { elements, readingPlane } = job.path;
+  const blocked = (i: number) =>
+    plan?.findings.some((f) => f.element === i && f.severity !== "NARROW") ?? false;
+  const worst = plan?.worstHeadroomDb;
+  return (
+    <section className={classes.strip} aria-label="Signal path">
+      {elements.map((e, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: an element is known by its place in the path
+        <div key={i} style={{ display: "flex" }}>
+          <button
+            type="button"
+            className={`${classes.element} ${blocked(i) ? classes.bad : ""}`}
+            title="Edit the path"
+            onClick={() => setEditing(i)}
+          >
+            <div className={classes.name}>{e.name}</div>
+            <div className={`figures ${classes.detail}`}>
+              {detail(e, plan?.headroomDb[i] ?? null)}
+            </div>
+          </button>
+          {i < elements.length - 1 && (
+            <button
+              type="button"
+              className={`${classes.plane} ${i === readingPlane ? classes.reading : ""}`}
+              aria-pressed={i === readingPlane}
+              title={`Read at ${plan?.planes[i]?.name ?? "this plane"}`}
+              onClick={() => onPlane(i)}
+            >
+              <span className={`figures ${classes.level}`}>
+                {plan ? signed(plan.planes[i].levelDbm) : "..."}
+              </span>
+            </button>
+          )}
+        </div>
+      ))}
+      <div className={classes.summary}>
+        {plan?.blocked ? (
+          <Text fw={600} c="var(--fail)" data-testid="headroom">
+            {"\u2717"} levels: not safe
+          </Text>
+        ) : (
+          <Text fw={600} data-testid="headroom">
+            {worst == null ? "no limits known" : `\u2713 headroom ${worst.toFixed(1)} dB`}
+          </Text>
+        )}
+        <div>
+          read at{" "}
+          <b style={{ borderBottom: "3px solid var(--plane)" }}>
+            {plan?.planes[readingPlane]?.name ?? ""}
+          </b>
+        </div>
+      </div>
+      <Button
+        variant="subtle"
+        size="compact-xs"
+        ml={10}
+        style={{ alignSelf: "center" }}
+        onClick={() => setEditing(0)}
+      >
+        Edit
+      </Button>
+      {editing !== null && (
+        <PathEditor
+          job={job}
+          first={editing}
+          instruments={instruments}
+          onClose={() => setEditing(null)}
+        />
+      )}
+    </section>
+  );
+}
+
+function detail(e: PathElement, headroom: number | null): string {
+  if (e.kind === "SOURCE") {
+    return `${signed(e.outputLevelDbm ?? 0)} dBm`;
+  }
+  if (e.kind === "PORT") {
+    return headroom === null ? "no limit" : `${headroom.toFixed(1)} dB left`;
+  }
+  return e.gainKind === "table" ? "gain table" : `${signed(e.gainDb ?? 0)} dB`;
+}

@@ -1,0 +1,450 @@
+import { Button, Group, Menu, Select, Text, Textarea, UnstyledButton } from "@mantine/core";
+import { useQueryClient } from "@tanstack/react-query";
+import { type ReactNode, useState } from "react";
+import { api, type Instrument, type Job, type Problem } from "../../api/client";
+import { go } from "../../app/router";
+import { QuantityField } from "../../components/QuantityField";
+import { formatHertz, formatSeconds, step125 } from "../../components/units";
+import { worstReading } from "./Readings";
+import classes from "./SpectrumPage.module.css";
+import type { SpectrumModel } from "./useSpectrum";
+
+type StepState = "done" | "attention" | "open";
+
+const SHAPE: Record<StepState, string> = { done: "\u2713", attention: "\u26A0", open: "\u25CB" };
+
+export const WINDOWS: Record<string, string> = {
+  RECTANGULAR: "Rectangular",
+  HANN: "Hann",
+  HAMMING: "Hamming",
+  BLACKMAN: "Blackman",
+  BLACKMAN_HARRIS: "Blackman-Harris",
+  FLAT_TOP: "Flat-top",
+};
+
+export const DETECTORS: Record<string, string> = {
+  RMS: "RMS",
+  PEAK: "peak",
+  MINIMUM: "minimum",
+  SAMPLE: "sample",
+  LOG_AVERAGE: "log average",
+};
+
+function Step(props: { title: string; state: StepState; children: ReactNode }) {
+  const colour =
+    props.state === "done" ? classes.pass : props.state === "attention" ? classes.unsure : "";
+  return (
+    <section className={classes.step} aria-label={props.title} data-step={props.state}>
+      <div className={classes.stepTitle}>
+        <span className={colour}>{SHAPE[props.state]}</span>
+        {props.title}
+      </div>
+      {props.children}
+    </section>
+  );
+}
+
+/** A word in the sentence that opens a short list. */
+function Choice(props: {
+  label: string;
+  value: string;
+  choices: Record<string, string>;
+  onChange: (v: string) => void;
+}) {
+  return (
+    <Menu position="bottom-start">
+      <Menu.Target>
+        <UnstyledButton
+          aria-label={props.label}
+          style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
+        >
+          {props.choices[props.value] ?? props.value}
+        </UnstyledButton>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {Object.entries(props.choices).map(([value, label]) => (
+          <Menu.Item key={value} onClick={() => props.onChange(value)}>
+            {label}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
+interface Props {
+  job: Job;
+  model: SpectrumModel;
+  sources: { value: string; label: string }[];
+  source: string | null;
+  instrument: Instrument | undefined;
+  onSource: (source: string) => void;
+  onOpenRecording: () => void;
+}
+
+/** The checklist of this measurement; it guides and never stands in the way. */
+export function Steps(props: Props) {
+  const { model, instrument } = props;
+  const { state, frame } = model;
+  const recording = props.source?.startsWith("r") ?? false;
+  const marks = frame?.header.marks ?? [];
+  const worst = worstReading(frame?.header.readings ?? []);
+  const running = state?.phase === "RUNNING";
+  const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
+  const averaged = frame ? Math.min(frame.header.segments, frame.header.settings.averages) : 0;
+  const wanted = frame?.header.settings.averages ?? 0;
+  return (
+    <>
+      <Step title="Hook up" state={recording || here ? "done" : "attention"}>
+        <Select
+          aria-label="Source"
+          size="xs"
+          mt={3}
+          allowDeselect={false}
+          data={props.sources}
+          value={props.source}
+          placeholder="no receiver yet"
+          onChange={(v) => v && props.onSource(v)}
+        />
+        <Group gap={4} mt={3}>
+          {!recording && !here && (
+            <Button size="compact-xs" variant="light" onClick={() => go("/bench")}>
+              To the Bench
+            </Button>
+          )}
+          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
+            Open a recording
+          </Button>
+        </Group>
+      </Step>
+      <Levels {...props} recording={recording} />
+      <Step
+        title="Settings"
+        state={model.problem && isSetting(model.problem) ? "attention" : "done"}
+      >
+        <Sentence {...props} recording={recording} />
+      </Step>
+      <Step title="Check" state={marks.length ? "attention" : frame ? "done" : "open"}>
+        <Text fz="sm">
+          {marks.length
+            ? advice(marks, recording)
+            : frame
+              ? "No overload, nothing out of band."
+              : "Start to see whether anything overloads."}
+        </Text>
+      </Step>
+      <Step
+        title="Measure"
+        state={
+          frame && averaged >= wanted ? "done" : state?.phase === "REFUSED" ? "attention" : "open"
+        }
+      >
+        {!recording && (
+          <Group gap={6} mt={2}>
+            <Button
+              size="compact-sm"
+              variant={running ? "default" : "filled"}
+              onClick={() => (running ? model.hold() : model.start())}
+            >
+              {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
+            </Button>
+            <Text fz="sm" className="figures">
+              {frame ? `average ${averaged} of ${wanted}` : ""}
+            </Text>
+          </Group>
+        )}
+        {recording && (
+          <Text fz="sm">
+            {frame ? `${frame.header.segments} spectra averaged` : "computing ..."}
+          </Text>
+        )}
+      </Step>
+      <Step
+        title="Judge"
+        state={worst?.verdict.startsWith("PASS") ? "done" : worst ? "attention" : "open"}
+      >
+        <LimitsSentence job={props.job} />
+        <Group gap={6} mt={4}>
+          <Button size="compact-sm" disabled={!frame} onClick={() => model.keep()}>
+            Keep this run
+          </Button>
+          <SaveRecording source={props.source} disabled={!frame} onWrong={model.setProblem} />
+        </Group>
+        {model.keptNote && (
+          <Text fz="sm" role="status">
+            {model.keptNote}
+          </Text>
+        )}
+      </Step>
+    </>
+  );
+}
+
+function isSetting(problem: Problem): boolean {
+  return !["levelPlan", "holder", "instrument", "state", ""].includes(problem.field);
+}
+
+function advice(marks: string[], recording: boolean): string {
+  if (marks.includes("input protection tripped")) {
+    return "The receiver has switched its input off. Lower the level, then clear the protection at the Bench.";
+  }
+  return recording
+    ? "The recording clips: its levels are not to be trusted."
+    : "The receiver overloads. Raise the reference level or add a pad.";
+}
+
+function Levels({ model, job, recording }: Props & { recording: boolean }) {
+  const [reason, setReason] = useState("");
+  const finding = model.plan?.findings[0];
+  const blocked = model.plan?.blocked ?? false;
+  const overridden = model.state?.overrideReason ?? "";
+  const running = model.state?.phase === "RUNNING";
+  if (recording) {
+    return (
+      <Step title="Levels" state="done">
+        <Text fz="sm">
+          {model.state?.levelUnit === "dBm"
+            ? "Calibrated: levels in dBm at the reading plane."
+            : "No calibration: levels in dBFS, relative to full scale."}
+        </Text>
+        <Calibrate source={model.state?.source ?? ""} job={job} model={model} />
+      </Step>
+    );
+  }
+  return (
+    <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
+      <Text fz="sm" data-testid="level-finding">
+        {finding?.sentence ?? "Nothing is overloaded at the expected level."}
+      </Text>
+      {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
+      {blocked && !running && (
+        <>
+          <Textarea
+            aria-label="Reason for the override"
+            placeholder="Why measure all the same?"
+            size="xs"
+            autosize
+            mt={4}
+            value={reason}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
+          <Button
+            size="compact-sm"
+            color="red.9"
+            mt={4}
+            disabled={!reason.trim()}
+            onClick={() => model.start(reason)}
+          >
+            Measure all the same
+          </Button>
+        </>
+      )}
+    </Step>
+  );
+}
+
+function Calibrate({ source, job, model }: { source: string; job: Job; model: SpectrumModel }) {
+  const queries = useQueryClient();
+  const [text, setText] = useState("");
+  const set = async (fullScaleDbm: number | null) => {
+    try {
+      await api.put(`/api/recordings/${source.slice(1)}/calibration`, { fullScaleDbm });
+      await queries.invalidateQueries({ queryKey: ["recordings"] });
+      await api.post(`/api/live/${source}/start`, { jobId: job.id, overrideReason: "" });
+    } catch (e) {
+      model.setProblem(e as Problem);
+    }
+  };
+  if (model.state?.levelUnit === "dBm") {
+    return (
+      <Button size="compact-xs" variant="subtle" onClick={() => set(null)}>
+        Take the calibration away
+      </Button>
+    );
+  }
+  return (
+    <div className={classes.sentence}>
+      full scale is{" "}
+      <input
+        aria-label="Full-scale level in dBm"
+        placeholder="?"
+        value={text}
+        style={{
+          width: "6ch",
+          font: "inherit",
+          background: "none",
+          color: "inherit",
+          border: 0,
+          borderBottom: "1.5px dotted var(--ink-soft)",
+        }}
+        onChange={(e) => setText(e.currentTarget.value)}
+        onKeyDown={(e) => e.key === "Enter" && text.trim() !== "" && set(Number(text))}
+      />{" "}
+      dBm at the port
+    </div>
+  );
+}
+
+function Sentence({ model, recording }: Props & { recording: boolean }) {
+  const { state, frame, problem } = model;
+  const s = state?.settings;
+  if (!s) {
+    return <Text fz="sm">no source</Text>;
+  }
+  const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
+  const startHz = s.centreHz - s.spanHz / 2;
+  const stopHz = s.centreHz + s.spanHz / 2;
+  const edges = (a: number, b: number) => model.change({ centreHz: (a + b) / 2, spanHz: b - a });
+  const rbw = frame ? Number(frame.header.rbwHz.toPrecision(3)) : s.spanHz / 1000;
+  return (
+    <div className={classes.sentence}>
+      centre{" "}
+      <QuantityField
+        label="Centre"
+        unit="Hz"
+        value={s.centreHz}
+        error={wrong("centreHz")}
+        next={(v, up) => v + (up ? 0.1 : -0.1) * s.spanHz}
+        onCommit={(centreHz) => model.change({ centreHz })}
+      />
+      , span{" "}
+      <QuantityField
+        label="Span"
+        unit="Hz"
+        value={s.spanHz}
+        error={wrong("spanHz")}
+        next={(v, up) => Math.min(step125(v, up), Math.max(v, state.widestSpanHz))}
+        onCommit={(spanHz) => model.change({ spanHz })}
+      />
+      <br />
+      from{" "}
+      <QuantityField label="Start" unit="Hz" value={startHz} onCommit={(v) => edges(v, stopHz)} />{" "}
+      to <QuantityField label="Stop" unit="Hz" value={stopHz} onCommit={(v) => edges(startHz, v)} />
+      <br />
+      RBW{" "}
+      <QuantityField
+        label="RBW"
+        unit="Hz"
+        value={s.rbwHz}
+        words={{ auto: 0, automatic: 0 }}
+        error={wrong("rbwHz")}
+        format={(v) => (v === 0 ? `auto, ${formatHertz(rbw)}` : formatHertz(v))}
+        next={(v, up) => step125(v === 0 ? rbw : v, up)}
+        onCommit={(rbwHz) => model.change({ rbwHz })}
+      />{" "}
+      <Choice
+        label="Window"
+        value={s.window}
+        choices={WINDOWS}
+        onChange={(window) => model.change({ window })}
+      />
+      <br />
+      average{" "}
+      <QuantityField
+        label="Averages"
+        unit=""
+        value={s.averages}
+        error={wrong("averages")}
+        format={(v) => String(v)}
+        next={(v, up) => Math.max(1, Math.round(step125(v, up)))}
+        onCommit={(v) => model.change({ averages: Math.round(v) })}
+      />{" "}
+      <Choice
+        label="Detector"
+        value={s.detector}
+        choices={DETECTORS}
+        onChange={(detector) => model.change({ detector })}
+      />
+      {!recording && (
+        <>
+          <br />
+          reference level{" "}
+          <QuantityField
+            label="Reference level"
+            unit="dBm"
+            value={s.referenceLevelDbm}
+            error={wrong("referenceLevelDbm")}
+            next={(v, up) => v + (up ? 5 : -5)}
+            onCommit={(referenceLevelDbm) => model.change({ referenceLevelDbm })}
+          />
+        </>
+      )}
+      <br />
+      channel{" "}
+      <QuantityField
+        label="Channel width"
+        unit="Hz"
+        value={s.channelWidthHz}
+        error={wrong("channelWidthHz")}
+        onCommit={(channelWidthHz) => model.change({ channelWidthHz })}
+      />
+      {frame && (
+        <div className={classes.small}>
+          {frame.header.points} points; one record lasts {formatSeconds(frame.header.recordSeconds)}
+          {frame.header.attenuationDb !== null && `; attenuator ${frame.header.attenuationDb} dB`}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function LimitsSentence({ job }: { job: Job }) {
+  const queries = useQueryClient();
+  const [wrong, setWrong] = useState("");
+  const l = job.limits;
+  const set = async (part: Partial<Job["limits"]>) => {
+    try {
+      await api.put(`/api/jobs/${job.id}/limits`, { ...l, ...part });
+      setWrong("");
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+    await queries.invalidateQueries({ queryKey: ["jobs"] });
+  };
+  const field = (label: string, unit: string, key: keyof Job["limits"]) => (
+    <QuantityField
+      label={label}
+      unit={unit}
+      value={l[key] ?? Number.NaN}
+      words={{ none: Number.NaN, "": Number.NaN }}
+      format={(v) => (Number.isNaN(v) ? "any" : unit === "Hz" ? formatHertz(v) : `${v} ${unit}`)}
+      next={(v, up) => v + (up ? 0.5 : -0.5)}
+      onCommit={(v) => set({ [key]: v })}
+    />
+  );
+  return (
+    <div className={classes.sentence}>
+      nominal {field("Nominal frequency", "Hz", "nominalHz")} ±{" "}
+      {field("Frequency tolerance", "ppm", "frequencyTolerancePpm")},{" "}
+      {field("Nominal level", "dBm", "nominalLevelDbm")} {"\u2212"}
+      {field("Allowed below", "dB", "levelMinusDb")} +{field("Allowed above", "dB", "levelPlusDb")}
+      {wrong && <div className={classes.mark}>{wrong}</div>}
+    </div>
+  );
+}
+
+function SaveRecording(props: {
+  source: string | null;
+  disabled: boolean;
+  onWrong: (p: Problem) => void;
+}) {
+  const save = async () => {
+    try {
+      const made = await api.post<{ id: number }>(`/api/live/${props.source}/save`);
+      for (const part of ["sigmf-meta", "sigmf-data"]) {
+        const link = document.createElement("a");
+        link.href = `/api/recordings/${made.id}/${part}`;
+        link.download = "";
+        link.click();
+        await new Promise((resolve) => setTimeout(resolve, 400));
+      }
+    } catch (e) {
+      props.onWrong(e as Problem);
+    }
+  };
+  return (
+    <Button size="compact-sm" variant="default" disabled={props.disabled} onClick={save}>
+      Save IQ
+    </Button>
+  );
+}

@@ -1,0 +1,149 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import {
+  api,
+  type Job,
+  type LevelPlan,
+  type LiveState,
+  Problem,
+  type RunSummary,
+  type SpectrumSettings,
+} from "../../api/client";
+import { useLive } from "../../api/live";
+
+interface Framing {
+  centreHz: number;
+  spanHz: number;
+}
+
+/** Everything that the Spectrum screen does with its source. */
+export function useSpectrum(job: Job, source: string | null) {
+  const queries = useQueryClient();
+  const { frame, state, setState, connected, stats } = useLive(source);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [history, setHistory] = useState<Framing[]>([]);
+  const [keptNote, setKeptNote] = useState("");
+  const { data: plan } = useQuery({
+    queryKey: ["plan", job.id, job.path.revision],
+    queryFn: () => api.get<LevelPlan>(`/api/jobs/${job.id}/level-plan`),
+    refetchInterval: 1500,
+  });
+
+  const attempt = useCallback(
+    async (work: () => Promise<LiveState | undefined>) => {
+      try {
+        const next = await work();
+        if (next) {
+          setState(next);
+        }
+        setProblem(null);
+        return true;
+      } catch (e) {
+        setProblem(e instanceof Problem ? e : new Problem(String(e), "", 0));
+        return false;
+      }
+    },
+    [setState],
+  );
+
+  const start = useCallback(
+    (overrideReason = "") =>
+      attempt(() =>
+        api.post<LiveState>(`/api/live/${source}/start`, { jobId: job.id, overrideReason }),
+      ),
+    [attempt, source, job.id],
+  );
+
+  const hold = useCallback(
+    () => attempt(() => api.post<LiveState>(`/api/live/${source}/hold`)),
+    [attempt, source],
+  );
+
+  const takeOver = useCallback(
+    () => attempt(() => api.post<LiveState>(`/api/live/${source}/take-over`)),
+    [attempt, source],
+  );
+
+  // Steps that follow each other quickly (wheel, key repeat) build on the newest wish.
+  const wish = useRef<SpectrumSettings | null>(null);
+  useEffect(() => {
+    wish.current = state?.settings ?? null;
+  }, [state]);
+
+  const change = useCallback(
+    async (part: Partial<SpectrumSettings>, remember = true) => {
+      const before = wish.current;
+      if (!before) {
+        return "There is no source yet.";
+      }
+      const wanted = { ...before, ...part };
+      wish.current = wanted;
+      let wrong = "";
+      const taken = await attempt(async () => {
+        try {
+          return await api.put<LiveState>(`/api/live/${source}/settings`, wanted);
+        } catch (e) {
+          wish.current = before;
+          wrong = (e as Error).message;
+          throw e;
+        }
+      });
+      if (taken && remember && (part.centreHz !== undefined || part.spanHz !== undefined)) {
+        setHistory((h) => [...h.slice(-30), { centreHz: before.centreHz, spanHz: before.spanHz }]);
+      }
+      return wrong;
+    },
+    [attempt, source],
+  );
+
+  const back = useCallback(() => {
+    const last = history[history.length - 1];
+    if (last) {
+      setHistory((h) => h.slice(0, -1));
+      change(last, false);
+    }
+  }, [history, change]);
+
+  const keep = useCallback(
+    async (name = "") => {
+      try {
+        const run = await api.post<RunSummary>(`/api/live/${source}/keep`, { name });
+        setKeptNote(`Kept as "${run.name}".`);
+        setTimeout(() => setKeptNote(""), 4000);
+        await queries.invalidateQueries({ queryKey: ["runs"] });
+        return "";
+      } catch (e) {
+        setProblem(e as Problem);
+        return (e as Error).message;
+      }
+    },
+    [source, queries],
+  );
+
+  // A recording is computed as soon as it is looked at.
+  useEffect(() => {
+    if (source?.startsWith("r") && state?.source === source && state.phase === "IDLE") {
+      start();
+    }
+  }, [source, state, start]);
+
+  return {
+    frame,
+    state,
+    plan,
+    connected,
+    stats,
+    problem,
+    keptNote,
+    start,
+    hold,
+    takeOver,
+    change,
+    back,
+    keep,
+    setProblem,
+    canGoBack: history.length > 0,
+  };
+}
+
+export type SpectrumModel = ReturnType<typeof useSpectrum>;

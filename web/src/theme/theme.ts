@@ -1,0 +1,26 @@
+import { createTheme, type MantineColorsTuple } from "@mantine/core";
+
+const ink: MantineColorsTuple = [
+  "#eef1f8",
+  "#d9dfec",
+  "#b3bfd8",
+  "#8a9cc3",
+  "#677fb1",
+  "#506ba6",
+  "#4261a2",
+  "#33518e",
+  "#1f3a6b",
+  "#1b2540",
+];
+
+/** Chart paper and ink. */
+export const theme = createTheme({
+  fontFamily: "'Atkinson Hyperlegible Next', sans-serif",
+  fontFamilyMonospace: "'Atkinson Hyperlegible Mono', monospace",
+  headings: { fontFamily: "'Atkinson Hyperlegible Next', sans-serif", fontWeight: "600" },
+  colors: { ink },
+  primaryColor: "ink",
+  primaryShade: { light: 8, dark: 4 },
+  defaultRadius: "sm",
+  fontSizes: { xs: "0.78rem", sm: "0.86rem", md: "0.95rem", lg: "1.1rem", xl: "1.3rem" },
+});
