@@ -12,11 +12,14 @@ export function QuickEntry() {
   useHotkeys([["/", () => input.current?.focus()]]);
 
   const run = async () => {
+    // The keys belong to the screen again at once; a refused entry comes back to be mended.
+    input.current?.blur();
+    setText("");
     const wrong = await runEntry(text);
-    setError(wrong);
-    if (!wrong) {
-      setText("");
-      input.current?.blur();
+    if (wrong) {
+      setText(text);
+      input.current?.focus();
+      setError(wrong);
     }
   };
 

@@ -106,7 +106,7 @@ function options(
           return splits.map((s) => (s / scale).toFixed(digits));
         },
       },
-      { ...axisLook, grid, ticks: grid, size: 44, space: 34, label: () => live.current.yLabel },
+      { ...axisLook, grid, ticks: grid, size: 44, space: 26, label: () => live.current.yLabel },
     ] as uPlot.Axis[],
     series: [
       {},

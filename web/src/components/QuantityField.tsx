@@ -67,7 +67,7 @@ export function QuantityField(props: Props) {
       label={error}
       opened={Boolean(error)}
       position="bottom-start"
-      color="red.9"
+      color="red"
       multiline
       w={280}
     >
@@ -76,7 +76,7 @@ export function QuantityField(props: Props) {
         aria-label={props.label}
         aria-invalid={Boolean(error)}
         className={classes.field}
-        style={{ width: `${Math.max(3, text.length + 1)}ch` }}
+        style={{ width: `${Math.max(3, text.length)}.3ch` }}
         value={text}
         onFocus={(e) => e.currentTarget.select()}
         onChange={(e) => setDraft(e.currentTarget.value)}

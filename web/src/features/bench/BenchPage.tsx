@@ -54,7 +54,7 @@ export function BenchPage({ job }: { job: Job | undefined }) {
           Add an instrument
         </Button>
       </Group>
-      {error && <Alert color="red.9">{error.message}</Alert>}
+      {error && <Alert color="red">{error.message}</Alert>}
       {instruments?.length === 0 && (
         <Stack align="center" mt={80}>
           <Text>
@@ -114,7 +114,7 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
         {instrument.identity || "has not said who it is yet"}
       </Text>
       {instrument.message && (
-        <Alert color="red.9" variant="light" mt={6} p={8}>
+        <Alert color="red" variant="light" mt={6} p={8}>
           {instrument.message}
         </Alert>
       )}
@@ -198,7 +198,7 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
         <Button
           size="compact-sm"
           variant="subtle"
-          color="red.9"
+          color="red"
           onClick={() =>
             act(async () => {
               await api.remove(url);
@@ -215,7 +215,7 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
         </Text>
       )}
       {wrong && (
-        <Alert color="red.9" variant="light" mt={6} p={8}>
+        <Alert color="red" variant="light" mt={6} p={8}>
           {wrong}
         </Alert>
       )}
@@ -309,7 +309,7 @@ function SourceControls(props: {
         </Text>
       </Group>
       {refused && (
-        <Alert color="red.9" variant="light" mt={6} title="Not switched">
+        <Alert color="red" variant="light" mt={6} title="Not switched">
           <Text fz="sm">{refused.text}</Text>
           <Group mt={6} align="flex-end">
             <Textarea
@@ -322,7 +322,7 @@ function SourceControls(props: {
             />
             <Button
               size="xs"
-              color="red.9"
+              color="red"
               disabled={!reason.trim()}
               onClick={() => send(refused.change, reason)}
             >
@@ -419,7 +419,7 @@ function AddInstrument({ onClose }: { onClose: () => void }) {
           />
         </Group>
         {error && !["name", "host", "port", "dialect"].includes(error.field) && (
-          <Alert color="red.9">{error.message}</Alert>
+          <Alert color="red">{error.message}</Alert>
         )}
         <Button onClick={add}>Add and connect</Button>
       </Stack>

@@ -227,7 +227,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
           <Button
             size="compact-sm"
             variant="light"
-            color="red.9"
+            color="red"
             leftSection={<IconTrash size={15} />}
             disabled={fixed}
             onClick={remove}
@@ -324,7 +324,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
           </Stack>
         )}
         {error && (
-          <Alert color="red.9" variant="light">
+          <Alert color="red" variant="light">
             {error.text}
           </Alert>
         )}

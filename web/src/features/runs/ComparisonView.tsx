@@ -30,7 +30,7 @@ export function ComparisonView({ first, second }: { first: number; second: numbe
     },
   });
   if (error) {
-    return <Alert color="red.9">{error.message}</Alert>;
+    return <Alert color="red">{error.message}</Alert>;
   }
   return data ? <Loaded {...data} /> : <Text>Comparing ...</Text>;
 }
@@ -67,7 +67,7 @@ function Loaded({ comparison, a, b }: { comparison: Comparison; a: Run; b: Run }
         </Button>
       </Group>
       {comparison.difference.length === 0 && (
-        <Alert color="yellow.9" p={8}>
+        <Alert color="yellow" p={8}>
           There is no difference trace: the runs share no band, or one is in dBm and the other in
           dBFS.
         </Alert>
@@ -106,7 +106,9 @@ function Loaded({ comparison, a, b }: { comparison: Comparison; a: Run; b: Run }
             <Table.Tbody>
               {comparison.lines.map((l) => (
                 <Table.Tr key={l.frequencyHz}>
-                  <Table.Td className="figures">{formatHertz(l.frequencyHz, 8)}</Table.Td>
+                  <Table.Td className="figures" style={{ whiteSpace: "nowrap" }}>
+                    {formatHertz(l.frequencyHz, 8)}
+                  </Table.Td>
                   <Table.Td className="figures">{signed(l.firstLevel)}</Table.Td>
                   <Table.Td className="figures">{signed(l.secondLevel)}</Table.Td>
                   <Table.Td>
@@ -133,11 +135,10 @@ function Loaded({ comparison, a, b }: { comparison: Comparison; a: Run; b: Run }
               {comparison.changes.map((c) => (
                 <Table.Tr key={`${c.group} ${c.what}`}>
                   <Table.Td>
+                    {c.what}{" "}
                     <Text span fz="xs" c="dimmed">
                       {c.group}
                     </Text>
-                    <br />
-                    {c.what}
                   </Table.Td>
                   <Table.Td className="figures">{c.before || "\u2014"}</Table.Td>
                   <Table.Td className="figures">{c.after || "\u2014"}</Table.Td>

@@ -17,7 +17,7 @@ export function RunView({ id, jobId }: { id: number; jobId: number }) {
     queryFn: () => api.get<Run>(`/api/runs/${id}`),
   });
   if (error) {
-    return <Alert color="red.9">{error.message}</Alert>;
+    return <Alert color="red">{error.message}</Alert>;
   }
   return run ? <Loaded run={run} jobId={jobId} /> : <Text>Reading the run ...</Text>;
 }

@@ -50,7 +50,7 @@ export function OpenRecording(props: { onClose: () => void; onOpened: (source: s
           }}
         />
         {wrong && (
-          <Alert color="red.9" variant="light" title="Not opened">
+          <Alert color="red" variant="light" title="Not opened">
             {wrong}
           </Alert>
         )}

@@ -55,11 +55,16 @@ export function formatValue(r: Reading): string {
   return signed(r.value, r.unit === "ppm" ? Math.min(4, decimalsFor(r.uncertainty, 4)) : 2);
 }
 
+/** Differences of levels are in dB, whatever the levels refer to. */
+export function differenceUnit(unit: string): string {
+  return unit.startsWith("dB") ? "dB" : unit;
+}
+
 function plusMinus(r: Reading): string {
   if (r.uncertainty === null || r.value === null) {
     return "uncertainty not known";
   }
-  return `\u00B1 ${Number(r.uncertainty.toPrecision(2))} ${r.unit} (k = 2)`;
+  return `\u00B1 ${Number(r.uncertainty.toPrecision(2))} ${differenceUnit(r.unit)}`;
 }
 
 function limitWords(r: Reading): string {
@@ -115,7 +120,7 @@ function Verdict({ reading }: { reading: Reading | undefined }) {
 function ReadingRow({ reading: r, big = false }: { reading: Reading; big?: boolean }) {
   const [shape, colour] = LOOK[r.verdict];
   const why = r.contributions
-    .map((c) => `${c.name}: ${Number(c.standard.toPrecision(2))} ${r.unit}`)
+    .map((c) => `${c.name}: ${Number(c.standard.toPrecision(2))} ${differenceUnit(r.unit)}`)
     .join("\n");
   return (
     <div className={classes.reading} data-testid={`reading-${r.id}`}>
@@ -124,17 +129,17 @@ function ReadingRow({ reading: r, big = false }: { reading: Reading; big?: boole
       </div>
       <div className={`figures ${big ? classes.big : classes.number}`}>
         {formatValue(r)} <span style={{ fontSize: "0.8em" }}>{r.unit}</span>
+        {r.value !== null && (
+          <Tooltip
+            multiline
+            style={{ whiteSpace: "pre-line" }}
+            label={why ? `k = 2; standard uncertainties\n${why}` : "not known for this reading"}
+          >
+            <span className={classes.trust}>{plusMinus(r)}</span>
+          </Tooltip>
+        )}
       </div>
       {r.marks.length > 0 && <div className={classes.mark}>{`\u26A0 ${r.marks.join(", ")}`}</div>}
-      {r.value !== null && (
-        <Tooltip
-          multiline
-          style={{ whiteSpace: "pre-line" }}
-          label={why ? `standard uncertainties\n${why}` : "not known for this reading"}
-        >
-          <div className={`figures ${classes.small}`}>{plusMinus(r)}</div>
-        </Tooltip>
-      )}
       {r.verdict !== "NONE" && (
         <div className={`${classes.small} ${colour}`}>
           {shape} {limitWords(r)}

@@ -46,11 +46,19 @@ export function SpectrumPage({ job }: { job: Job }) {
 
   const model = useSpectrum(job, source);
   const { frame, state } = model;
-  const movePlane = async (plane: number) => {
-    if (plane >= 0 && plane < job.path.elements.length - 1) {
-      await api.put(`/api/jobs/${job.id}/reading-plane`, { plane });
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
+  const plane = useRef(job.path.readingPlane);
+  plane.current = job.path.readingPlane;
+  const movePlane = async (wanted: number) => {
+    if (wanted < 0 || wanted > job.path.elements.length - 2) {
+      return;
     }
+    // Shown at once, so that the next key press builds on it.
+    plane.current = wanted;
+    queries.setQueryData<Job[]>(["jobs"], (jobs) =>
+      jobs?.map((j) => (j.id === job.id ? { ...j, path: { ...j.path, readingPlane: wanted } } : j)),
+    );
+    await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
+    await queries.invalidateQueries({ queryKey: ["jobs"] });
   };
 
   const mark = () => frame && setMarkers({ ...markers, main: highest(frame) });
@@ -64,8 +72,10 @@ export function SpectrumPage({ job }: { job: Job }) {
   };
   const centre = () => {
     const main = frame && readMarker(frame, markers.main ?? highest(frame));
-    if (main) {
-      model.change({ centreHz: Math.round(main.hertz) });
+    if (frame && main) {
+      // A centre that reads well: to the decade of the RBW, far finer than the span.
+      const step = 10 ** Math.floor(Math.log10(frame.header.rbwHz));
+      model.change({ centreHz: Math.round(main.hertz / step) * step });
     }
   };
   const toggle = () => (state?.phase === "RUNNING" ? model.hold() : model.start());
@@ -88,10 +98,10 @@ export function SpectrumPage({ job }: { job: Job }) {
     ["plus", () => span(true)],
     ["=", () => span(true)],
     ["shift+=", () => span(true)],
-    ["[", () => movePlane(job.path.readingPlane - 1)],
-    ["]", () => movePlane(job.path.readingPlane + 1)],
-    ["bracketleft", () => movePlane(job.path.readingPlane - 1)],
-    ["bracketright", () => movePlane(job.path.readingPlane + 1)],
+    ["[", () => movePlane(plane.current - 1)],
+    ["]", () => movePlane(plane.current + 1)],
+    ["bracketleft", () => movePlane(plane.current - 1)],
+    ["bracketright", () => movePlane(plane.current + 1)],
   ]);
   useSpectrumCommands(model, {
     mark,
@@ -153,14 +163,14 @@ function Notice({ model }: { model: SpectrumModel }) {
   const other = state?.holder && state.holder !== thisWindow.id && state.holder !== "script";
   if (!connected && state) {
     return (
-      <Alert color="red.9" p={6} radius={0}>
+      <Alert color="red" p={6} radius={0}>
         The connection to Rovnik's server broke; trying again. What is drawn is the last that came.
       </Alert>
     );
   }
   if (state?.phase === "LOST") {
     return (
-      <Alert color="red.9" p={6} radius={0}>
+      <Alert color="red" p={6} radius={0}>
         {state.sourceName} is lost: {state.message} The last trace stays; measuring goes on by
         itself when it is back.
       </Alert>
@@ -168,7 +178,7 @@ function Notice({ model }: { model: SpectrumModel }) {
   }
   if (other) {
     return (
-      <Alert color="yellow.9" p={6} radius={0}>
+      <Alert color="yellow" p={6} radius={0}>
         <Group gap="sm">
           <Text fz="sm">
             {state.sourceName} is held by {state.holderName}. You watch the same frames
@@ -185,7 +195,7 @@ function Notice({ model }: { model: SpectrumModel }) {
   if (text) {
     return (
       <Alert
-        color="red.9"
+        color="red"
         p={6}
         radius={0}
         withCloseButton={Boolean(problem)}

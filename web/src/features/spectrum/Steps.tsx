@@ -230,7 +230,7 @@ function Levels({ model, job, recording }: Props & { recording: boolean }) {
           />
           <Button
             size="compact-sm"
-            color="red.9"
+            color="red"
             mt={4}
             disabled={!reason.trim()}
             onClick={() => model.start(reason)}

@@ -129,9 +129,7 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
       if (!used.contains(b)) {
         double other = strongestNear(first.trace(), b.frequencyHz(), sameHz);
         if (!Double.isNaN(other)) {
-          Presence p =
-              b.level() - other >= GONE_DB ? Presence.ONLY_SECOND : Presence.BOTH_LEVEL_MOVED;
-          lines.add(new Line(b.frequencyHz(), other, b.level(), p));
+          lines.add(new Line(b.frequencyHz(), other, b.level(), presence(false, other, b.level())));
         }
       }
     }
@@ -144,8 +142,8 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
   }
 
   private static Presence presence(boolean matched, double first, double second) {
-    if (!matched && first - second >= GONE_DB) {
-      return Presence.ONLY_FIRST;
+    if (!matched && Math.abs(first - second) >= GONE_DB) {
+      return first > second ? Presence.ONLY_FIRST : Presence.ONLY_SECOND;
     }
     return Math.abs(first - second) <= SAME_LEVEL_DB ? Presence.BOTH : Presence.BOTH_LEVEL_MOVED;
   }

@@ -19,7 +19,7 @@ public record AcquisitionPlan(IqSetup setup, SpectrumLayout layout) {
   private static final double ASIDE = 0.55;
 
   /** A block lasts about this long, so that frames follow one another quickly. */
-  private static final double BLOCK_SECONDS = 0.03;
+  private static final double BLOCK_SECONDS = 0.02;
 
   /** Transforms in one block at most: more would not be seen. */
   private static final int MOST_SEGMENTS = 32;

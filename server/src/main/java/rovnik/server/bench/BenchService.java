@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.path.LevelPlan;
@@ -44,12 +45,18 @@ public class BenchService {
   private final JobService jobs;
   private final DialectLibrary dialects;
   private final Map<Long, Place> places = new ConcurrentHashMap<>();
+  private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
 
   BenchService(InstrumentMapper mapper, JobService jobs, ServerSettings settings) {
     this.mapper = mapper;
     this.jobs = jobs;
     this.dialects = new DialectLibrary(settings.data().resolve("dialects"));
     mapper.all().forEach(this::place);
+  }
+
+  /** Calls back when a source or pad was switched: averages from before no longer hold. */
+  public void onSwitched(Runnable listener) {
+    listeners.add(listener);
   }
 
   private void place(InstrumentRow row) {
@@ -280,6 +287,7 @@ public class BenchService {
           pad.setAttenuationDb(db);
           return refresh(place, i);
         });
+    listeners.forEach(Runnable::run);
     return dto(place);
   }
 
@@ -309,6 +317,7 @@ public class BenchService {
           }
           return "";
         });
+    listeners.forEach(Runnable::run);
     return dto(place);
   }
 

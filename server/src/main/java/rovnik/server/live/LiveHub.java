@@ -8,7 +8,6 @@ import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.server.bench.BenchService;
-import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobService;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -32,6 +31,7 @@ class LiveHub {
     this.jobs = jobs;
     this.recordings = recordings;
     this.json = json;
+    bench.onSwitched(() -> sessions.values().forEach(LiveSession::restartAverage));
     jobs.onChange(
         id ->
             sessions.values().stream()
@@ -65,21 +65,5 @@ class LiveHub {
             0,
             Math.min(75e3, r.sampleRateHz() / 2));
     return new RecordingSession(source, id, whole, recordings, jobs, json);
-  }
-
-  /** Forgets a source that was removed. */
-  void forget(String source) {
-    LiveSession gone = sessions.remove(source);
-    if (gone != null) {
-      gone.hold();
-    }
-  }
-
-  /** The instrument or recording behind a live view must not be in use. */
-  void refuseIfWatched(String source) {
-    LiveSession s = sessions.get(source);
-    if (s != null && s.watched()) {
-      throw Conflict.state("A window is watching this source. Close it first.");
-    }
   }
 }

@@ -132,12 +132,11 @@ abstract class LiveSession {
     }
   }
 
+  /** What is measured has changed: an average must not mix before and after. */
+  void restartAverage() {}
+
   /** Nobody looks any more. */
   void nobodyWatches() {}
-
-  boolean watched() {
-    return !watchers.isEmpty();
-  }
 
   protected void stand(Phase newPhase, String newMessage, String newField) {
     phase = newPhase;

@@ -51,6 +51,7 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   private final BenchService bench;
   private final JobService jobs;
   private volatile boolean stale = true;
+  private volatile boolean freshAverage;
   private volatile long overrideRevision = -1;
 
   // Touched by the instrument's thread only.
@@ -199,6 +200,12 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   }
 
   @Override
+  void restartAverage() {
+    freshAverage = true;
+    stale = true;
+  }
+
+  @Override
   void nobodyWatches() {
     hold();
   }
@@ -245,10 +252,12 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
     Setting next = make(settings, job);
     boolean same =
         setting != null
+            && !freshAverage
             && setting.plan().equals(next.plan())
             && setting.settings().equals(next.settings())
             && setting.job().path().revision() == job.path().revision();
     setting = next;
+    freshAverage = false;
     if (!same) {
       estimator = new SpectrumEstimator(next.plan().layout(), settings.detector());
       int points = next.plan().layout().points();

@@ -67,6 +67,9 @@ interface RunMapper {
   @Select(SELECT + " where r.id = #{id}")
   RunRow find(long id);
 
+  @Select("select count(*) from run where job_id = #{jobId}")
+  int countOfJob(long jobId);
+
   @Insert(
       "insert into run (job_id, acquisition_id, name, kept_at, settings_json, path_json,"
           + " limits_json, conditions_json, readings_json, peaks_json, source_name, identity,"

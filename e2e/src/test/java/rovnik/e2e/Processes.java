@@ -1,0 +1,188 @@
+package rovnik.e2e;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+
+/** Server and stand-ins as processes of their own, as the launcher starts them. */
+final class Processes implements AutoCloseable {
+  private static final String JAVA =
+      Path.of(System.getProperty("java.home"), "bin", "java").toString();
+
+  private final HttpClient client = HttpClient.newHttpClient();
+  private final Path data;
+  private final int port;
+  private final int standinPort;
+  private Process server;
+  private Process standins;
+
+  Processes() {
+    try {
+      data = Files.createTempDirectory("rovnik-e2e");
+      port = freePorts(1);
+      standinPort = freePorts(3);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    startStandins();
+    startServer();
+  }
+
+  /** First of so many free ports in a row. */
+  private static int freePorts(int count) throws IOException {
+    for (int attempt = 0; attempt < 50; attempt++) {
+      int first;
+      try (ServerSocket s = new ServerSocket(0)) {
+        first = s.getLocalPort();
+      }
+      boolean free = first + count < 65535;
+      for (int i = 1; i < count && free; i++) {
+        try (ServerSocket s = new ServerSocket(first + i)) {
+          free = s.isBound();
+        } catch (IOException taken) {
+          free = false;
+        }
+      }
+      if (free) {
+        return first;
+      }
+    }
+    throw new IOException("no free ports in a row");
+  }
+
+  private static Path jar(String module, String suffix) {
+    return Path.of("..", module, "target", module + "-0.1.0" + suffix + ".jar");
+  }
+
+  private Process launch(String log, List<String> command) {
+    try {
+      return new ProcessBuilder(command)
+          .redirectErrorStream(true)
+          .redirectOutput(ProcessBuilder.Redirect.appendTo(new File(data.toFile(), log)))
+          .start();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  void startStandins() {
+    standins =
+        launch(
+            "standins.log",
+            List.of(
+                JAVA,
+                "-Xmx256m",
+                "-jar",
+                jar("standins", "").toString(),
+                "--base-port",
+                "" + standinPort));
+    waitFor("stand-ins", () -> portAnswers(standinPort + 2));
+  }
+
+  void stopStandins() {
+    standins.destroyForcibly().onExit().join();
+  }
+
+  void startServer() {
+    server =
+        launch(
+            "server.log",
+            List.of(
+                JAVA,
+                "-Xmx384m",
+                "-XX:+UseSerialGC",
+                "-jar",
+                jar("server", "-app").toString(),
+                "--server.port=" + port,
+                "--rovnik.data=" + data,
+                "--rovnik.demo=true",
+                "--rovnik.standin-base-port=" + standinPort));
+    waitFor("server", () -> get("/api/health").contains("ok"));
+    waitFor("bench", () -> get("/api/instruments").contains("CONNECTED"));
+  }
+
+  /** As kill -9 does. */
+  void killServer() {
+    server.destroyForcibly().onExit().join();
+  }
+
+  private static boolean portAnswers(int port) {
+    try (java.net.Socket s = new java.net.Socket("127.0.0.1", port)) {
+      return s.isConnected();
+    } catch (IOException e) {
+      return false;
+    }
+  }
+
+  /** Something that must become true. */
+  interface Condition {
+    boolean holds() throws IOException, InterruptedException;
+  }
+
+  static void waitFor(String what, Condition condition) {
+    long end = System.nanoTime() + 60_000_000_000L;
+    while (System.nanoTime() < end) {
+      try {
+        if (condition.holds()) {
+          return;
+        }
+        Thread.sleep(50);
+      } catch (IOException | UncheckedIOException notYet) {
+        sleep();
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw new IllegalStateException(e);
+      }
+    }
+    throw new AssertionError("waited a minute in vain for: " + what);
+  }
+
+  private static void sleep() {
+    java.util.concurrent.locks.LockSupport.parkNanos(50_000_000);
+  }
+
+  String url() {
+    return "http://127.0.0.1:" + port;
+  }
+
+  int standinPort() {
+    return standinPort;
+  }
+
+  String get(String path) {
+    return send(HttpRequest.newBuilder(URI.create(url() + path)).GET().build());
+  }
+
+  String send(String method, String path, String body) {
+    return send(
+        HttpRequest.newBuilder(URI.create(url() + path))
+            .header("Content-Type", "application/json")
+            .method(method, HttpRequest.BodyPublishers.ofString(body))
+            .build());
+  }
+
+  private String send(HttpRequest request) {
+    try {
+      return client.send(request, HttpResponse.BodyHandlers.ofString()).body();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
+  @Override
+  public void close() {
+    server.destroyForcibly();
+    standins.destroyForcibly();
+  }
+}

@@ -1,0 +1,389 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertNotEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.util.function.BooleanSupplier;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import rovnik.standins.world.Truth;
+import tools.jackson.databind.JsonNode;
+
+/** From the bench over the path to kept runs, over HTTP, with stand-ins on sockets. */
+public class BenchAndRunsApiTest {
+  private RunningServer server;
+  private long receiver;
+  private long source;
+  private long job;
+
+  @BeforeMethod
+  public void setUp() {
+    server = RunningServer.start();
+    receiver = add("Receiver", "IQ_RECEIVER", server.bench().receiverPort(), "scpi-iq");
+    source = add("Buoy TX", "SIGNAL_SOURCE", server.bench().transmitterPort(), "scpi-source");
+    job =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"Check\",\"dut\":\"Buoy\"}"), 201)
+            .get("id")
+            .asLong();
+    server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + job + "/limits",
+            "{\"nominalHz\":458.525e6,\"frequencyTolerancePpm\":2.5,\"nominalLevelDbm\":27,"
+                + "\"levelMinusDb\":3,\"levelPlusDb\":0.5}"),
+        200);
+    savePath(-30);
+    awaitTrue(() -> state(receiver).equals("CONNECTED") && state(source).equals("CONNECTED"));
+  }
+
+  @AfterMethod
+  public void tearDown() {
+    server.close();
+  }
+
+  private long add(String name, String kind, int port, String dialect) {
+    return server
+        .json(
+            server.send(
+                "POST",
+                "/api/instruments",
+                "{\"name\":\"%s\",\"kind\":\"%s\",\"host\":\"127.0.0.1\",\"port\":%d,\"dialect\":\"%s\",\"connect\":true}"
+                    .formatted(name, kind, port, dialect)),
+            201)
+        .get("id")
+        .asLong();
+  }
+
+  private String state(long instrument) {
+    for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
+      if (i.get("id").asLong() == instrument) {
+        return i.get("state").asString();
+      }
+    }
+    return "";
+  }
+
+  private static void awaitTrue(BooleanSupplier condition) {
+    long end = System.nanoTime() + 20_000_000_000L;
+    while (!condition.getAsBoolean()) {
+      assertTrue(System.nanoTime() < end, "waited in vain");
+      java.util.concurrent.locks.LockSupport.parkNanos(30_000_000);
+    }
+  }
+
+  private static String element(String name, String kind, double gain, String more) {
+    return "{\"name\":\"%s\",\"kind\":\"%s\",\"gainKind\":\"number\",\"gainDb\":%s,\"gainTable\":\"\",\"toleranceDb\":0.2,\"dcAllowed\":true%s}"
+        .formatted(name, kind, gain, more);
+  }
+
+  private JsonNode savePath(double padDb) {
+    String elements =
+        String.join(
+            ",",
+            element("Buoy TX", "SOURCE", 0, ",\"outputLevelDbm\":27,\"instrumentId\":" + source),
+            element("Pad", "PAD", padDb, ""),
+            element("Feeder", "CABLE", -1.2, ""),
+            element(
+                "Receiver IN",
+                "PORT",
+                0,
+                ",\"highestLevelDbm\":10,\"damageLevelDbm\":20,\"instrumentId\":" + receiver));
+    return server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + job + "/path",
+            "{\"elements\":[" + elements + "],\"readingPlane\":0,\"revision\":0}"),
+        200);
+  }
+
+  private String live(String what) {
+    return "/api/live/i" + receiver + what;
+  }
+
+  private JsonNode settings(String centre, String span, int averages, double reference) {
+    return server.json(
+        server.send(
+            "PUT",
+            live("/settings"),
+            "{\"centreHz\":%s,\"spanHz\":%s,\"rbwHz\":0,\"window\":\"HANN\",\"detector\":\"RMS\",\"averages\":%d,\"referenceLevelDbm\":%s,\"channelWidthHz\":50000}"
+                .formatted(centre, span, averages, reference)),
+        200);
+  }
+
+  private void start() {
+    server.json(server.send("POST", live("/start"), "{\"jobId\":" + job + "}"), 200);
+  }
+
+  private JsonNode settledFrame(int averages) {
+    JsonNode[] frame = new JsonNode[1];
+    awaitTrue(
+        () -> {
+          var reply = server.get(live("/frame"));
+          if (reply.statusCode() != 200) {
+            return false;
+          }
+          frame[0] = server.json(reply, 200);
+          return frame[0].get("segments").asInt() >= averages
+              && (averages <= 1 || frame[0].get("settings").get("averages").asInt() == averages);
+        });
+    return frame[0];
+  }
+
+  private static JsonNode reading(JsonNode of, String id) {
+    for (JsonNode r : of.get("readings")) {
+      if (r.get("id").asString().equals(id)) {
+        return r;
+      }
+    }
+    throw new AssertionError("no reading " + id);
+  }
+
+  private long keep(String name) {
+    return server
+        .json(server.send("POST", live("/keep"), "{\"name\":\"" + name + "\"}"), 201)
+        .get("id")
+        .asLong();
+  }
+
+  @Test
+  public void theYearlyCheckEndsInAKeptVerdict() {
+    settings("458.525e6", "200e3", 40, 30);
+    start();
+    JsonNode frame = settledFrame(40);
+    assertEquals(reading(frame, "carrierPower").get("value").asDouble(), 27, 0.3);
+    assertEquals(reading(frame, "carrierFrequency").get("value").asDouble(), Truth.BUOY_HZ, 1);
+    assertEquals(state(receiver), "BUSY");
+    long run = keep("first");
+    JsonNode detail = server.json(server.get("/api/runs/" + run), 200);
+    assertTrue(detail.get("verdict").asString().startsWith("PASS"));
+    assertEquals(detail.get("conditions").get("Buoy TX").asString(), "on, carrier");
+    assertEquals(detail.get("path").get("elements").size(), 4);
+    assertFalse(detail.get("recordingId").isNull());
+    server.json(
+        server.send("PATCH", "/api/runs/" + run, "{\"name\":\"year 1\",\"note\":\"rain\"}"), 200);
+    JsonNode listed = server.json(server.get("/api/jobs/" + job + "/runs"), 200).get(0);
+    assertEquals(listed.get("name").asString(), "year 1");
+    assertEquals(listed.get("note").asString(), "rain");
+    assertTrue(server.get("/api/runs/" + run + "/trace.csv").body().contains("Buoy TX OUT"));
+    server.json(server.send("PATCH", "/api/runs/" + run, "{\"name\":\"\"}"), 400);
+  }
+
+  @Test
+  public void theReadingPlaneMovesEveryNumberAndNoVerdict() {
+    settings("458.525e6", "200e3", 10, 30);
+    start();
+    JsonNode atSource = reading(settledFrame(10), "carrierPower");
+    server.json(server.send("PUT", "/api/jobs/" + job + "/reading-plane", "{\"plane\":2}"), 200);
+    settings("458.525e6", "200e3", 10, -1);
+    awaitTrue(() -> settledFrame(10).get("plane").asString().equals("Receiver IN"));
+    JsonNode atPort = reading(settledFrame(10), "carrierPower");
+    assertEquals(atPort.get("value").asDouble(), atSource.get("value").asDouble() - 31.2, 0.05);
+    assertEquals(atPort.get("margin").asDouble(), atSource.get("margin").asDouble(), 0.05);
+    server.json(server.send("PUT", "/api/jobs/" + job + "/reading-plane", "{\"plane\":9}"), 400);
+  }
+
+  @Test
+  public void aPathThatWouldDamageIsRefusedUnlessOverridden() {
+    savePath(0);
+    JsonNode plan = server.json(server.get("/api/jobs/" + job + "/level-plan"), 200);
+    assertTrue(plan.get("blocked").asBoolean());
+    JsonNode refused =
+        server.json(server.send("POST", live("/start"), "{\"jobId\":" + job + "}"), 409);
+    assertEquals(refused.get("field").asString(), "levelPlan");
+    assertTrue(
+        refused.get("detail").asString().contains("Receiver IN would be damaged"),
+        refused.toString());
+    assertTrue(refused.get("detail").asString().contains("20 dB pad"), refused.toString());
+    server.json(
+        server.send(
+            "POST",
+            live("/start"),
+            "{\"jobId\":" + job + ",\"overrideReason\":\"pad is inside the transmitter\"}"),
+        200);
+    settledFrame(1);
+    JsonNode run = server.json(server.get("/api/runs/" + keep("overridden")), 200);
+    assertEquals(run.get("overrideReason").asString(), "pad is inside the transmitter");
+  }
+
+  @Test
+  public void removingThePadWhileMeasuringStopsTheMeasurement() {
+    start();
+    settledFrame(1);
+    savePath(0);
+    awaitTrue(
+        () -> server.json(server.get(live("")), 200).get("phase").asString().equals("REFUSED"));
+    savePath(-30);
+    awaitTrue(() -> server.json(server.get(live("")), 200).get("phase").asString().equals("HELD"));
+  }
+
+  @Test
+  public void switchingASourceOnChecksTheLevelsFirst() {
+    String url = "/api/instruments/" + source + "/source";
+    server.json(server.send("PUT", url, "{\"on\":false}"), 200);
+    savePath(-15); // 10.8 dBm at the port: above its linear range
+    JsonNode refused =
+        server.json(server.send("PUT", url, "{\"on\":true,\"jobId\":" + job + "}"), 409);
+    assertTrue(refused.get("detail").asString().contains("overloaded"), refused.toString());
+    assertFalse(server.bench().world().transmitting());
+    server.json(
+        server.send("PUT", url, "{\"on\":true,\"jobId\":" + job + ",\"overrideReason\":\"short\"}"),
+        200);
+    assertTrue(server.bench().world().transmitting());
+  }
+
+  @Test
+  public void twoRunsTellWhoseLineItIs() {
+    settings("459e6", "4e6", 60, 30);
+    start();
+    settledFrame(60);
+    long on = keep("on");
+    server.json(
+        server.send("PUT", "/api/instruments/" + source + "/source", "{\"on\":false}"), 200);
+    settings("459e6", "4e6", 61, 30);
+    settledFrame(61);
+    long off = keep("off");
+    JsonNode c = server.json(server.get("/api/runs/compare?first=" + on + "&second=" + off), 200);
+    assertEquals(words(c, Truth.BUOY_HZ), "comes and goes with Buoy TX");
+    assertEquals(words(c, Truth.BUOY_HZ + 1.25e6), "comes and goes with Buoy TX");
+    assertEquals(words(c, Truth.PAGING_HZ), "stays: not from Buoy TX");
+    assertEquals(c.get("difference").size(), 1);
+    assertTrue(c.get("changes").toString().contains("\"what\":\"Buoy TX\""));
+    assertTrue(c.get("changes").toString().contains("averages"));
+  }
+
+  private static String words(JsonNode comparison, double hz) {
+    for (JsonNode l : comparison.get("lines")) {
+      if (Math.abs(l.get("frequencyHz").asDouble() - hz) < 3000) {
+        return l.get("words").asString();
+      }
+    }
+    return "no line at " + hz + " in " + comparison.get("lines");
+  }
+
+  @Test
+  public void anOverloadIsMarkedOnTheNumbers() {
+    settings("458.525e6", "200e3", 4, 10);
+    start();
+    JsonNode frame = settledFrame(4);
+    assertEquals(reading(frame, "carrierPower").get("marks").get(0).asString(), "overload");
+    assertEquals(reading(frame, "carrierPower").get("verdict").asString(), "INVALID");
+  }
+
+  @Test
+  public void badSettingsAreRefusedAtTheirFieldAndChangeNothing() {
+    start();
+    settledFrame(1);
+    JsonNode before = server.json(server.get(live("")), 200).get("settings");
+    String[][] bad = {
+      {"\"centreHz\":20e9,\"spanHz\":1e6,\"rbwHz\":0,\"averages\":1", "centreHz"},
+      {"\"centreHz\":458e6,\"spanHz\":0,\"rbwHz\":0,\"averages\":1", "spanHz"},
+      {"\"centreHz\":458e6,\"spanHz\":1e9,\"rbwHz\":0,\"averages\":1", "spanHz"},
+      {"\"centreHz\":458e6,\"spanHz\":1e5,\"rbwHz\":2e5,\"averages\":1", "rbwHz"},
+      {"\"centreHz\":458e6,\"spanHz\":1e5,\"rbwHz\":0,\"averages\":0", "averages"},
+    };
+    for (String[] row : bad) {
+      JsonNode problem =
+          server.json(
+              server.send(
+                  "PUT",
+                  live("/settings"),
+                  "{"
+                      + row[0]
+                      + ",\"window\":\"HANN\",\"detector\":\"RMS\",\"referenceLevelDbm\":30,\"channelWidthHz\":5e4}"),
+              400);
+      assertEquals(problem.get("field").asString(), row[1], problem.toString());
+    }
+    assertEquals(server.json(server.get(live("")), 200).get("settings"), before);
+  }
+
+  @Test
+  public void onlyTheHolderChangesSettings() {
+    start();
+    var other =
+        server
+            .request(live("/hold"))
+            .header("X-Rovnik-Client", "w2|the%20window%20%22calm%20heron%22")
+            .header("Content-Type", "application/json")
+            .POST(java.net.http.HttpRequest.BodyPublishers.ofString("{}"));
+    JsonNode refused = server.json(server.send(other), 409);
+    assertTrue(refused.get("detail").asString().contains("held by a script"));
+  }
+
+  @Test
+  public void anInstrumentThatIsNotThereIsNamedAndHoldsUpNobody() {
+    long dead = add("Ghost", "IQ_RECEIVER", 1, "scpi-iq");
+    awaitTrue(() -> state(dead).equals("ERROR"));
+    JsonNode fault =
+        server.json(server.send("POST", "/api/instruments/" + dead + "/identify", "{}"), 502);
+    assertTrue(fault.get("detail").asString().contains("Nothing answers"), fault.toString());
+    JsonNode alive =
+        server.json(server.send("POST", "/api/instruments/" + receiver + "/identify", "{}"), 200);
+    assertTrue(alive.get("identity").asString().contains("IQ receiver"));
+    assertEquals(server.send("DELETE", "/api/instruments/" + dead, "").statusCode(), 204);
+    server.json(
+        server.send(
+            "POST",
+            "/api/instruments",
+            "{\"name\":\"x\",\"kind\":\"IQ_RECEIVER\",\"host\":\"http://evil/\",\"port\":5025,\"dialect\":\"scpi-iq\",\"connect\":false}"),
+        400);
+  }
+
+  @Test
+  public void aPathWithoutAnInstrumentSaysSo() {
+    long bare =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"Bare\",\"dut\":\"x\"}"), 201)
+            .get("id")
+            .asLong();
+    JsonNode problem =
+        server.json(server.send("POST", live("/start"), "{\"jobId\":" + bare + "}"), 409);
+    assertTrue(problem.get("detail").asString().contains("no instrument"), problem.toString());
+  }
+
+  @Test
+  public void runsSurviveARestartExactly() {
+    start();
+    settledFrame(4);
+    long run = keep("before the restart");
+    JsonNode before = server.json(server.get("/api/runs/" + run), 200);
+    var data = server.data;
+    server.close();
+    server = RunningServer.start(data);
+    assertEquals(server.json(server.get("/api/runs/" + run), 200), before);
+  }
+
+  @Test
+  public void otherSitesAreKeptOut() {
+    var foreign = server.request("/api/jobs").header("Origin", "http://evil.example").GET();
+    assertEquals(server.send(foreign).statusCode(), 403);
+    String policy =
+        server.get("/api/health").headers().firstValue("Content-Security-Policy").orElse("");
+    assertTrue(policy.contains("default-src 'self'"));
+    assertNotEquals(server.get("/index.html").statusCode(), 403);
+  }
+
+  @Test
+  public void listeningOnTheNetworkNeedsAPassword() {
+    Throwable cause =
+        org.testng.Assert.expectThrows(
+            Exception.class, () -> RunningServer.start("--server.address=0.0.0.0").close());
+    while (cause.getCause() != null) {
+      cause = cause.getCause();
+    }
+    assertTrue(cause.getMessage().contains("needs a password"), cause.getMessage());
+    try (RunningServer guarded = RunningServer.start("--rovnik.password=correct horse")) {
+      assertTrue(guarded.get("/api/jobs").statusCode() != 200);
+      String basic =
+          java.util.Base64.getEncoder().encodeToString("rovnik:correct horse".getBytes());
+      assertEquals(
+          guarded
+              .send(guarded.request("/api/jobs").header("Authorization", "Basic " + basic).GET())
+              .statusCode(),
+          200);
+    }
+  }
+}
