@@ -10,7 +10,6 @@ import {
   TextInput,
   useMantineColorScheme,
 } from "@mantine/core";
-import { useHotkeys } from "@mantine/hooks";
 import {
   IconChartHistogram,
   IconHelp,
@@ -30,6 +29,7 @@ import classes from "./App.module.css";
 import { allCommands, useCommands } from "./commands";
 import { QuickEntry } from "./QuickEntry";
 import { go, useAddress } from "./router";
+import { useKeys } from "./useKeys";
 
 const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
@@ -58,8 +58,7 @@ export function App() {
   const { job, jobs, chooseJob } = useJob();
   const [naming, setNaming] = useState(false);
 
-  useHotkeys([["?", () => setHelp(true)]]);
-  useHotkeys([["shift+?", () => setHelp(true)]]);
+  useKeys({ "?": () => setHelp(true) });
   useCommands([
     ...AREAS.map((a) => ({
       name: a.id,

@@ -1,7 +1,7 @@
 import { Autocomplete } from "@mantine/core";
-import { useHotkeys } from "@mantine/hooks";
 import { useRef, useState } from "react";
 import { allCommands, runEntry } from "./commands";
+import { useKeys } from "./useKeys";
 
 /** One line for everything: a value, a setting with a value, or the name of an action. */
 export function QuickEntry() {
@@ -9,7 +9,7 @@ export function QuickEntry() {
   const [error, setError] = useState("");
   const [names, setNames] = useState<string[]>([]);
   const input = useRef<HTMLInputElement>(null);
-  useHotkeys([["/", () => input.current?.focus()]]);
+  useKeys({ "/": () => input.current?.focus() });
 
   const run = async () => {
     // The keys belong to the screen again at once; a refused entry comes back to be mended.

@@ -36,7 +36,11 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
       return;
     }
     try {
-      await api.patch(`/api/runs/${run.id}`, { name, note });
+      // Only what changed: two edits on their way at once must not undo each other.
+      await api.patch(`/api/runs/${run.id}`, {
+        name: name === run.name ? null : name,
+        note: note === run.note ? null : note,
+      });
       setWrong("");
       await queries.invalidateQueries({ queryKey: ["runs", jobId] });
       await queries.invalidateQueries({ queryKey: ["run", run.id] });

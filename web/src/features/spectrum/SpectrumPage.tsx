@@ -1,10 +1,10 @@
 import { Alert, Button, Group, Text } from "@mantine/core";
-import { useHotkeys } from "@mantine/hooks";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { api, type Job, type Recording, type Run, thisWindow } from "../../api/client";
 import type { Frame } from "../../api/live";
 import { useCommands } from "../../app/commands";
+import { useKeys } from "../../app/useKeys";
 import { Plot } from "../../components/Plot";
 import type { PlotLimit, PlotTrace } from "../../components/plotTypes";
 import { formatHertz, parseQuantity, signed, step125 } from "../../components/units";
@@ -57,8 +57,11 @@ export function SpectrumPage({ job }: { job: Job }) {
     queries.setQueryData<Job[]>(["jobs"], (jobs) =>
       jobs?.map((j) => (j.id === job.id ? { ...j, path: { ...j.path, readingPlane: wanted } } : j)),
     );
-    await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
-    await queries.invalidateQueries({ queryKey: ["jobs"] });
+    await model.inOrder(async () => {
+      await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
+      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      return undefined;
+    });
   };
 
   const mark = () => frame && setMarkers({ ...markers, main: highest(frame) });
@@ -80,29 +83,22 @@ export function SpectrumPage({ job }: { job: Job }) {
   };
   const toggle = () => (state?.phase === "RUNNING" ? model.hold() : model.start());
   const span = (up: boolean) =>
-    state &&
-    model.change({
-      spanHz: Math.min(step125(state.settings.spanHz, up), state.widestSpanHz),
-    });
+    state && model.change((s) => ({ spanHz: Math.min(step125(s.spanHz, up), state.widestSpanHz) }));
 
-  useHotkeys([
-    ["space", toggle],
-    ["m", mark],
-    ["n", next],
-    ["d", delta],
-    ["c", centre],
-    ["b", model.back],
-    ["k", () => model.keep()],
-    ["minus", () => span(false)],
-    ["-", () => span(false)],
-    ["plus", () => span(true)],
-    ["=", () => span(true)],
-    ["shift+=", () => span(true)],
-    ["[", () => movePlane(plane.current - 1)],
-    ["]", () => movePlane(plane.current + 1)],
-    ["bracketleft", () => movePlane(plane.current - 1)],
-    ["bracketright", () => movePlane(plane.current + 1)],
-  ]);
+  useKeys({
+    " ": toggle,
+    m: mark,
+    n: next,
+    d: delta,
+    c: centre,
+    b: model.back,
+    k: () => model.keep(),
+    "-": () => span(false),
+    "+": () => span(true),
+    "=": () => span(true),
+    "[": () => movePlane(plane.current - 1),
+    "]": () => movePlane(plane.current + 1),
+  });
   useSpectrumCommands(model, {
     mark,
     next,

@@ -11,6 +11,11 @@ import {
 } from "../../api/client";
 import { useLive } from "../../api/live";
 
+/** New values, or how they follow from the present ones. */
+export type Change =
+  | Partial<SpectrumSettings>
+  | ((now: SpectrumSettings) => Partial<SpectrumSettings>);
+
 interface Framing {
   centreHz: number;
   spanHz: number;
@@ -29,19 +34,26 @@ export function useSpectrum(job: Job, source: string | null) {
     refetchInterval: 1500,
   });
 
+  // One request after the other: the server must see them in the order of the keys.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const attempt = useCallback(
-    async (work: () => Promise<LiveState | undefined>) => {
-      try {
-        const next = await work();
-        if (next) {
-          setState(next);
+    (work: () => Promise<LiveState | undefined>) => {
+      const run = async () => {
+        try {
+          const next = await work();
+          if (next) {
+            setState(next);
+          }
+          setProblem(null);
+          return true;
+        } catch (e) {
+          setProblem(e instanceof Problem ? e : new Problem(String(e), "", 0));
+          return false;
         }
-        setProblem(null);
-        return true;
-      } catch (e) {
-        setProblem(e instanceof Problem ? e : new Problem(String(e), "", 0));
-        return false;
-      }
+      };
+      const done = queue.current.then(run);
+      queue.current = done;
+      return done;
     },
     [setState],
   );
@@ -71,11 +83,12 @@ export function useSpectrum(job: Job, source: string | null) {
   }, [state]);
 
   const change = useCallback(
-    async (part: Partial<SpectrumSettings>, remember = true) => {
+    async (asked: Change, remember = true) => {
       const before = wish.current;
       if (!before) {
         return "There is no source yet.";
       }
+      const part = typeof asked === "function" ? asked(before) : asked;
       const wanted = { ...before, ...part };
       wish.current = wanted;
       let wrong = "";
@@ -88,7 +101,8 @@ export function useSpectrum(job: Job, source: string | null) {
           throw e;
         }
       });
-      if (taken && remember && (part.centreHz !== undefined || part.spanHz !== undefined)) {
+      const moved = wanted.centreHz !== before.centreHz || wanted.spanHz !== before.spanHz;
+      if (taken && remember && moved) {
         setHistory((h) => [...h.slice(-30), { centreHz: before.centreHz, spanHz: before.spanHz }]);
       }
       return wrong;
@@ -138,6 +152,7 @@ export function useSpectrum(job: Job, source: string | null) {
     start,
     hold,
     takeOver,
+    inOrder: attempt,
     change,
     back,
     keep,

@@ -27,7 +27,7 @@ import rovnik.core.spectrum.Trace;
 @OutputTimeUnit(TimeUnit.SECONDS)
 @Warmup(iterations = 3, time = 2)
 @Measurement(iterations = 5, time = 2)
-@Fork(1)
+@Fork(value = 1, jvmArgsAppend = "--add-modules=jdk.incubator.vector")
 public class SpectrumBenchmark {
   private static final int SAMPLES = 1 << 20;
   private float[] iq;

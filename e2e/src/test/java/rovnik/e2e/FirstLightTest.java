@@ -69,6 +69,13 @@ public class FirstLightTest {
 
   private void start() {
     button("Start").or(button("Resume")).first().click();
+    page.waitForTimeout(300);
+    Locator takeOver = button("Take it over");
+    if (takeOver.isVisible()) {
+      // The window of the test before is still on its way out.
+      takeOver.click();
+      button("Start").or(button("Resume")).first().click();
+    }
     assertThat(button("Hold")).isVisible();
   }
 
@@ -230,7 +237,7 @@ public class FirstLightTest {
     Locator lines = page.getByTestId("lines");
     assertThat(lines.locator("tr", hasText("458.52"))).containsText("comes and goes with Buoy TX");
     assertThat(lines.locator("tr", hasText("459.77"))).containsText("comes and goes with Buoy TX");
-    assertThat(lines.locator("tr", new Locator.LocatorOptions().setHasText(words("459\\.(39|40)"))))
+    assertThat(lines.locator("tr", new Locator.LocatorOptions().setHasText(words("459\\.(39|4)"))))
         .containsText("not from Buoy TX");
     assertThat(page.getByTestId("changes")).containsText("on, carrier");
     button("Swap A and B").click();
@@ -329,6 +336,7 @@ public class FirstLightTest {
     page.locator("input[type=file]").setInputFiles(new Path[] {meta, data});
     button("Open").click();
     assertThat(page.getByText("cut off")).isVisible();
+    data = folder.resolve("quay-whole.sigmf-data");
     Files.write(data, b.array());
     page.locator("input[type=file]").setInputFiles(new Path[] {meta, data});
     button("Open").click();

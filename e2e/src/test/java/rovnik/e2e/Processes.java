@@ -99,6 +99,8 @@ final class Processes implements AutoCloseable {
                 JAVA,
                 "-Xmx384m",
                 "-XX:+UseSerialGC",
+                "--add-modules",
+                "jdk.incubator.vector",
                 "-jar",
                 jar("server", "-app").toString(),
                 "--server.port=" + port,

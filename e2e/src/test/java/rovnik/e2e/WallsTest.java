@@ -32,7 +32,12 @@ public class WallsTest {
         .should()
         .dependOnClassesThat()
         .resideOutsideOfPackages(
-            "rovnik.core..", "java..", "org.jtransforms..", "org.visnow..", "org.hipparchus..")
+            "rovnik.core..",
+            "java..",
+            "jdk.incubator.vector..",
+            "org.jtransforms..",
+            "org.visnow..",
+            "org.hipparchus..")
         .check(classes);
     noClasses()
         .that()

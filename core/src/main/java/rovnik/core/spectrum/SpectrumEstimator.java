@@ -1,9 +1,8 @@
 package rovnik.core.spectrum;
 
 import java.util.Arrays;
-import org.jtransforms.fft.FloatFFT_1D;
-import org.visnow.jlargearrays.ConcurrencyUtils;
 import rovnik.core.Refusal;
+import rovnik.core.signal.ComplexFft;
 
 /**
  * Streaming overlapped spectrum estimator (Welch's method of averaged modified periodograms, IEEE
@@ -14,25 +13,27 @@ import rovnik.core.Refusal;
  * for a density. Not thread-safe: one estimator, one thread. No object is allocated per segment.
  */
 public final class SpectrumEstimator {
-  static {
-    // Callers run their own parallel loops; the library's threads would fight them.
-    ConcurrencyUtils.setNumberOfThreads(1);
-  }
-
+  private static final int SPILL_AFTER = 32;
   private final SpectrumLayout layout;
   private final Detector detector;
-  private final FloatFFT_1D fft;
+  private final ComplexFft fft;
   private final float[] window;
   private final float[] pending;
-  private final float[] work;
+  private final float[] re;
+  private final float[] im;
   private final double[] sum;
+
+  /** Powers of the newest few segments; spilled into sum before float digits run out. */
+  private final float[] partial;
+
+  private int partialSegments;
   private int pendingSamples;
   private int segments;
 
   public SpectrumEstimator(SpectrumLayout layout, Detector detector) {
     this.layout = layout;
     this.detector = detector;
-    this.fft = new FloatFFT_1D(layout.fftLength());
+    this.fft = ComplexFft.of(layout.fftLength());
     int length = layout.windowLength();
     // Scaled so that a tone of amplitude 1 has power 1: divide by the window's sum.
     double scale = 1 / (layout.window().figures().coherentGain() * length);
@@ -42,8 +43,10 @@ public final class SpectrumEstimator {
       window[i] = (float) (w[i] * scale);
     }
     this.pending = new float[2 * length];
-    this.work = new float[2 * layout.fftLength()];
+    this.re = new float[layout.fftLength()];
+    this.im = new float[layout.fftLength()];
     this.sum = new double[layout.points()];
+    this.partial = new float[layout.points()];
     reset();
   }
 
@@ -55,6 +58,8 @@ public final class SpectrumEstimator {
   public void reset() {
     pendingSamples = 0;
     segments = 0;
+    partialSegments = 0;
+    Arrays.fill(partial, 0);
     Arrays.fill(sum, detector == Detector.MINIMUM ? Double.POSITIVE_INFINITY : 0);
   }
 
@@ -123,6 +128,7 @@ public final class SpectrumEstimator {
               + layout.windowLength()
               + " samples. Choose a coarser RBW or a longer record.");
     }
+    spill();
     for (int i = 0; i < sum.length; i++) {
       out[i] =
           switch (detector) {
@@ -136,49 +142,62 @@ public final class SpectrumEstimator {
   private void segment(float[] iq, int at) {
     int length = window.length;
     float[] w = window;
-    float[] x = work;
-    for (int i = 0, a = 2 * at; i < length; i++) {
-      x[2 * i] = iq[a + 2 * i] * w[i];
-      x[2 * i + 1] = iq[a + 2 * i + 1] * w[i];
+    for (int i = 0, a = 2 * at; i < length; i++, a += 2) {
+      re[i] = iq[a] * w[i];
+      im[i] = iq[a + 1] * w[i];
     }
-    Arrays.fill(x, 2 * length, x.length, 0f);
-    fft.complexForward(x);
+    Arrays.fill(re, length, re.length, 0f);
+    Arrays.fill(im, length, im.length, 0f);
+    fft.forward(re, im);
     int n = layout.fftLength();
     int start = Math.floorMod(layout.firstBin(), n);
     int firstRun = Math.min(sum.length, n - start);
-    fold(x, start, 0, firstRun);
-    fold(x, 0, firstRun, sum.length - firstRun);
+    fold(start, 0, firstRun);
+    fold(0, firstRun, sum.length - firstRun);
     segments++;
+    if (++partialSegments == SPILL_AFTER) {
+      spill();
+    }
   }
 
-  private void fold(float[] x, int bin, int point, int count) {
+  private void spill() {
+    partialSegments = 0;
+    if (detector == Detector.RMS) {
+      for (int i = 0; i < sum.length; i++) {
+        sum[i] += partial[i];
+        partial[i] = 0;
+      }
+    }
+  }
+
+  private void fold(int bin, int point, int count) {
     double[] s = sum;
     switch (detector) {
-      case RMS -> {
-        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
-          s[point + i] += x[b] * x[b] + x[b + 1] * x[b + 1];
-        }
-      }
+      case RMS -> fft.addPower(re, im, bin, partial, point, count);
       case PEAK -> {
-        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
-          s[point + i] = Math.max(s[point + i], x[b] * x[b] + x[b + 1] * x[b + 1]);
+        for (int i = 0; i < count; i++) {
+          s[point + i] = Math.max(s[point + i], power(bin + i));
         }
       }
       case MINIMUM -> {
-        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
-          s[point + i] = Math.min(s[point + i], x[b] * x[b] + x[b + 1] * x[b + 1]);
+        for (int i = 0; i < count; i++) {
+          s[point + i] = Math.min(s[point + i], power(bin + i));
         }
       }
       case SAMPLE -> {
-        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
-          s[point + i] = x[b] * x[b] + x[b + 1] * x[b + 1];
+        for (int i = 0; i < count; i++) {
+          s[point + i] = power(bin + i);
         }
       }
       case LOG_AVERAGE -> {
-        for (int i = 0, b = 2 * bin; i < count; i++, b += 2) {
-          s[point + i] += Math.log(Math.max(x[b] * x[b] + x[b + 1] * x[b + 1], 1e-30f));
+        for (int i = 0; i < count; i++) {
+          s[point + i] += Math.log(Math.max(power(bin + i), 1e-30f));
         }
       }
     }
+  }
+
+  private float power(int bin) {
+    return re[bin] * re[bin] + im[bin] * im[bin];
   }
 }

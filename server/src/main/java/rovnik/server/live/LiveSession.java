@@ -1,15 +1,11 @@
 package rovnik.server.live;
 
-import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
-import org.springframework.web.socket.BinaryMessage;
 import org.springframework.web.socket.TextMessage;
-import org.springframework.web.socket.WebSocketMessage;
-import org.springframework.web.socket.WebSocketSession;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.server.config.Conflict;
@@ -28,7 +24,7 @@ abstract class LiveSession {
   }
 
   private final JsonMapper json;
-  private final Set<WebSocketSession> watchers = ConcurrentHashMap.newKeySet();
+  private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
   private final AtomicLong sequence = new AtomicLong();
   private volatile Client holder = Client.NOBODY;
   private volatile byte[] lastFrame;
@@ -109,20 +105,21 @@ abstract class LiveSession {
     publishState();
   }
 
-  void watch(WebSocketSession socket) {
-    watchers.add(socket);
-    send(socket, stateMessage());
+  void watch(Watcher watcher) {
+    watchers.add(watcher);
+    watcher.state(stateMessage());
     byte[] frame = lastFrame;
     if (frame != null) {
-      send(socket, new BinaryMessage(frame));
+      watcher.frame(frame);
     }
   }
 
   /** A window closed; if it held the source, nobody does now. */
-  void leave(WebSocketSession socket, String clientId) {
-    watchers.remove(socket);
-    boolean gone =
-        watchers.stream().noneMatch(w -> clientId.equals(w.getAttributes().get("client")));
+  void leave(Watcher watcher) {
+    watchers.remove(watcher);
+    watcher.close();
+    String clientId = watcher.clientId();
+    boolean gone = watchers.stream().noneMatch(w -> w.clientId().equals(clientId));
     if (gone && holder.id().equals(clientId)) {
       holder = Client.NOBODY;
       publishState();
@@ -147,7 +144,7 @@ abstract class LiveSession {
 
   void publishState() {
     TextMessage state = stateMessage();
-    watchers.forEach(w -> send(w, state));
+    watchers.forEach(w -> w.state(state));
   }
 
   private TextMessage stateMessage() {
@@ -172,14 +169,6 @@ abstract class LiveSession {
     b.asFloatBuffer().put(level);
     lastFrame = b.array();
     lastHeader = header;
-    watchers.forEach(w -> send(w, new BinaryMessage(lastFrame)));
-  }
-
-  private static void send(WebSocketSession socket, WebSocketMessage<?> payload) {
-    try {
-      socket.sendMessage(payload);
-    } catch (IOException | IllegalStateException gone) {
-      // A window that closes or cannot keep up: its socket's own close event removes it.
-    }
+    watchers.forEach(w -> w.frame(lastFrame));
   }
 }

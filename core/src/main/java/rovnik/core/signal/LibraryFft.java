@@ -1,0 +1,35 @@
+package rovnik.core.signal;
+
+import org.jtransforms.fft.FloatFFT_1D;
+import org.visnow.jlargearrays.ConcurrencyUtils;
+
+/** JTransforms behind {@link ComplexFft}: any length, any Java. */
+final class LibraryFft implements ComplexFft {
+  static {
+    // Callers run their own parallel loops; the library's threads would fight them.
+    ConcurrencyUtils.setNumberOfThreads(1);
+  }
+
+  private final FloatFFT_1D fft;
+  private final float[] interleaved;
+
+  LibraryFft(int length) {
+    fft = new FloatFFT_1D(length);
+    interleaved = new float[2 * length];
+  }
+
+  @Override
+  public void forward(float[] re, float[] im) {
+    float[] x = interleaved;
+    int n = x.length / 2;
+    for (int i = 0; i < n; i++) {
+      x[2 * i] = re[i];
+      x[2 * i + 1] = im[i];
+    }
+    fft.complexForward(x);
+    for (int i = 0; i < n; i++) {
+      re[i] = x[2 * i];
+      im[i] = x[2 * i + 1];
+    }
+  }
+}
