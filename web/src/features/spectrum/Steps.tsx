@@ -30,7 +30,13 @@ export const DETECTORS: Record<string, string> = {
   LOG_AVERAGE: "log average",
 };
 
-function Step(props: { title: string; state: StepState; children: ReactNode }) {
+function Step(props: {
+  title: string;
+  state: StepState;
+  /** Beside the title. */
+  aside?: ReactNode;
+  children?: ReactNode;
+}) {
   const colour =
     props.state === "done" ? classes.pass : props.state === "attention" ? classes.unsure : "";
   return (
@@ -38,6 +44,9 @@ function Step(props: { title: string; state: StepState; children: ReactNode }) {
       <div className={classes.stepTitle}>
         <span className={colour}>{SHAPE[props.state]}</span>
         {props.title}
+        <span style={{ marginLeft: "auto", fontWeight: 400, fontSize: "0.84rem" }}>
+          {props.aside}
+        </span>
       </div>
       {props.children}
     </section>
@@ -95,7 +104,15 @@ export function Steps(props: Props) {
   const wanted = frame?.header.settings.averages ?? 0;
   return (
     <>
-      <Step title="Hook up" state={recording || here ? "done" : "attention"}>
+      <Step
+        title="Hook up"
+        state={recording || here ? "done" : "attention"}
+        aside={
+          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
+            Open a recording
+          </Button>
+        }
+      >
         <Select
           aria-label="Source"
           size="xs"
@@ -106,16 +123,11 @@ export function Steps(props: Props) {
           placeholder="no receiver yet"
           onChange={(v) => v && props.onSource(v)}
         />
-        <Group gap={4} mt={3}>
-          {!recording && !here && (
-            <Button size="compact-xs" variant="light" onClick={() => go("/bench")}>
-              To the Bench
-            </Button>
-          )}
-          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
-            Open a recording
+        {!recording && !here && (
+          <Button size="compact-xs" variant="light" mt={3} onClick={() => go("/bench")}>
+            To the Bench
           </Button>
-        </Group>
+        )}
       </Step>
       <Levels {...props} recording={recording} />
       <Step
@@ -124,23 +136,20 @@ export function Steps(props: Props) {
       >
         <Sentence {...props} recording={recording} />
       </Step>
-      <Step title="Check" state={marks.length ? "attention" : frame ? "done" : "open"}>
-        <Text fz="sm">
-          {marks.length
-            ? advice(marks, recording)
-            : frame
-              ? "No overload, nothing out of band."
-              : "Start to see whether anything overloads."}
-        </Text>
+      <Step
+        title="Check"
+        state={marks.length ? "attention" : frame ? "done" : "open"}
+        aside={marks.length ? "" : frame ? "no overload" : "not yet seen"}
+      >
+        {marks.length > 0 && <Text fz="sm">{advice(marks, recording)}</Text>}
       </Step>
       <Step
         title="Measure"
         state={
           frame && averaged >= wanted ? "done" : state?.phase === "REFUSED" ? "attention" : "open"
         }
-      >
-        {!recording && (
-          <Group gap={6} mt={2}>
+        aside={
+          !recording && (
             <Button
               size="compact-sm"
               variant={running ? "default" : "filled"}
@@ -148,10 +157,13 @@ export function Steps(props: Props) {
             >
               {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
             </Button>
-            <Text fz="sm" className="figures">
-              {frame ? `average ${averaged} of ${wanted}` : ""}
-            </Text>
-          </Group>
+          )
+        }
+      >
+        {!recording && (
+          <Text fz="sm" className="figures">
+            {frame ? `average ${averaged} of ${wanted}` : "nothing yet"}
+          </Text>
         )}
         {recording && (
           <Text fz="sm">
@@ -214,7 +226,7 @@ function Levels({ model, job, recording }: Props & { recording: boolean }) {
   return (
     <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
       <Text fz="sm" data-testid="level-finding">
-        {finding?.sentence ?? "Nothing is overloaded at the expected level."}
+        {finding?.sentence ?? "Nothing is overloaded as planned."}
       </Text>
       {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
       {blocked && !running && (

@@ -10,6 +10,7 @@ import rovnik.core.path.PathCorrection;
 import rovnik.core.uncertainty.LevelUncertainty;
 import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Decibels;
+import rovnik.core.units.Frequency;
 
 /** From averaged power to a trace at the reading plane, its lines and its readings. */
 public final class SpectrumMeasurement {
@@ -108,11 +109,11 @@ public final class SpectrumMeasurement {
 
     List<Reading> all() {
       List<Reading> readings = new ArrayList<>();
-      Peak top = peaks.isEmpty() ? null : peaks.get(0);
+      Peak top = carrier();
       boolean plain = top != null && isPlainCarrier(top);
       List<String> carrierMarks = new ArrayList<>(levelMarks);
       if (top == null) {
-        carrierMarks.add("no carrier stands above the noise");
+        carrierMarks.add(noCarrier());
       } else if (!plain) {
         carrierMarks.add("modulated: no plain carrier here");
       }
@@ -123,6 +124,31 @@ public final class SpectrumMeasurement {
       addFrequency(readings, top, plain, carrierMarks);
       readings.add(noiseDensity());
       return readings;
+    }
+
+    /** Nominal frequency at the plane, NaN if there is none or it is not in view. */
+    private double nominalInViewHz() {
+      double source = context.limits().nominalHz();
+      double hz =
+          correction == null || Double.isNaN(source) ? source : correction.sourceToPlaneHz(source);
+      return hz >= trace.startHz() && hz <= trace.stopHz() ? hz : Double.NaN;
+    }
+
+    /** The strongest line, in the channel around the nominal frequency if that is in view. */
+    private Peak carrier() {
+      double nominal = nominalInViewHz();
+      double reach = settings.channelWidthHz() / 2;
+      return peaks.stream()
+          .filter(p -> Double.isNaN(nominal) || Math.abs(p.frequencyHz() - nominal) <= reach)
+          .findFirst()
+          .orElse(null);
+    }
+
+    private String noCarrier() {
+      double nominal = nominalInViewHz();
+      return Double.isNaN(nominal)
+          ? "no carrier stands above the noise"
+          : "no carrier in the channel at " + Frequency.ofHertz(nominal);
     }
 
     private boolean isPlainCarrier(Peak top) {

@@ -101,6 +101,19 @@ public class MeasurementTest {
     assertTrue(f.marks().isEmpty());
   }
 
+  /** A strong line outside the channel is not the carrier that the limits speak of. */
+  @Test
+  public void onlyALineInTheChannelIsTheCarrier() {
+    Reading off = read("carrierPower", 0.5, 60e3, path(30, 0), LIMITS, null);
+    assertTrue(Double.isNaN(off.value()));
+    assertEquals(off.verdict(), Verdict.INVALID);
+    assertEquals(off.marks(), List.of("no carrier in the channel at 915 MHz"));
+    LimitSet elsewhere = new LimitSet(800e6, 10, 27, 3, 0.5);
+    Reading other = read("carrierPower", 0.5, 60e3, path(30, 0), elsewhere, null);
+    assertEquals(other.verdict(), Verdict.NONE);
+    assertEquals(other.value(), 30 - 6.02, 0.01);
+  }
+
   @Test
   public void noiseFloorIsADensityAtThePlane() {
     Reading n = read("noiseDensity", 0.5, 100, path(30, 0), LIMITS, null);

@@ -56,7 +56,9 @@ public class RunService {
     OffsetDateTime now = OffsetDateTime.now(ZoneOffset.UTC);
     SpectrumResult result = look.result();
     String name =
-        wantedName == null || wantedName.isBlank() ? look.sourceName() : checkedName(wantedName);
+        wantedName == null || wantedName.isBlank()
+            ? "Run " + (mapper.countOfJob(look.job().id()) + 1)
+            : checkedName(wantedName);
     Long id =
         transaction.execute(
             status -> {
