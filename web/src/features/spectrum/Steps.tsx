@@ -1,17 +1,15 @@
-import { Button, Group, Menu, Select, Text, Textarea, UnstyledButton } from "@mantine/core";
+import { Button, Group, Menu, Select, Text, UnstyledButton } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { api, type Instrument, type Job, type Problem } from "../../api/client";
 import { go } from "../../app/router";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
+import { Levels } from "./Levels";
 import { worstReading } from "./Readings";
 import classes from "./SpectrumPage.module.css";
+import { Step } from "./Step";
 import type { SpectrumModel } from "./useSpectrum";
-
-type StepState = "done" | "attention" | "open";
-
-const SHAPE: Record<StepState, string> = { done: "\u2713", attention: "\u26A0", open: "\u25CB" };
 
 export const WINDOWS: Record<string, string> = {
   RECTANGULAR: "Rectangular",
@@ -29,29 +27,6 @@ export const DETECTORS: Record<string, string> = {
   SAMPLE: "sample",
   LOG_AVERAGE: "log average",
 };
-
-function Step(props: {
-  title: string;
-  state: StepState;
-  /** Beside the title. */
-  aside?: ReactNode;
-  children?: ReactNode;
-}) {
-  const colour =
-    props.state === "done" ? classes.pass : props.state === "attention" ? classes.unsure : "";
-  return (
-    <section className={classes.step} aria-label={props.title} data-step={props.state}>
-      <div className={classes.stepTitle}>
-        <span className={colour}>{SHAPE[props.state]}</span>
-        {props.title}
-        <span style={{ marginLeft: "auto", fontWeight: 400, fontSize: "0.84rem" }}>
-          {props.aside}
-        </span>
-      </div>
-      {props.children}
-    </section>
-  );
-}
 
 /** A word in the sentence that opens a short list. */
 function Choice(props: {
@@ -129,7 +104,7 @@ export function Steps(props: Props) {
           </Button>
         )}
       </Step>
-      <Levels {...props} recording={recording} />
+      <Levels job={props.job} model={model} recording={recording} />
       <Step
         title="Settings"
         state={model.problem && isSetting(model.problem) ? "attention" : "done"}
@@ -203,98 +178,6 @@ function advice(marks: string[], recording: boolean): string {
   return recording
     ? "The recording clips: its levels are not to be trusted."
     : "The receiver overloads. Raise the reference level or add a pad.";
-}
-
-function Levels({ model, job, recording }: Props & { recording: boolean }) {
-  const [reason, setReason] = useState("");
-  const finding = model.plan?.findings[0];
-  const blocked = model.plan?.blocked ?? false;
-  const overridden = model.state?.overrideReason ?? "";
-  const running = model.state?.phase === "RUNNING";
-  if (recording) {
-    return (
-      <Step title="Levels" state="done">
-        <Text fz="sm">
-          {model.state?.levelUnit === "dBm"
-            ? "Calibrated: levels in dBm at the reading plane."
-            : "No calibration: levels in dBFS, relative to full scale."}
-        </Text>
-        <Calibrate source={model.state?.source ?? ""} job={job} model={model} />
-      </Step>
-    );
-  }
-  return (
-    <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
-      <Text fz="sm" data-testid="level-finding">
-        {finding?.sentence ?? "Nothing is overloaded as planned."}
-      </Text>
-      {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
-      {blocked && !running && (
-        <>
-          <Textarea
-            aria-label="Reason for the override"
-            placeholder="Why measure all the same?"
-            size="xs"
-            autosize
-            mt={4}
-            value={reason}
-            onChange={(e) => setReason(e.currentTarget.value)}
-          />
-          <Button
-            size="compact-sm"
-            color="red"
-            mt={4}
-            disabled={!reason.trim()}
-            onClick={() => model.start(reason)}
-          >
-            Measure all the same
-          </Button>
-        </>
-      )}
-    </Step>
-  );
-}
-
-function Calibrate({ source, job, model }: { source: string; job: Job; model: SpectrumModel }) {
-  const queries = useQueryClient();
-  const [text, setText] = useState("");
-  const set = async (fullScaleDbm: number | null) => {
-    try {
-      await api.put(`/api/recordings/${source.slice(1)}/calibration`, { fullScaleDbm });
-      await queries.invalidateQueries({ queryKey: ["recordings"] });
-      await api.post(`/api/live/${source}/start`, { jobId: job.id, overrideReason: "" });
-    } catch (e) {
-      model.setProblem(e as Problem);
-    }
-  };
-  if (model.state?.levelUnit === "dBm") {
-    return (
-      <Button size="compact-xs" variant="subtle" onClick={() => set(null)}>
-        Take the calibration away
-      </Button>
-    );
-  }
-  return (
-    <div className={classes.sentence}>
-      full scale is{" "}
-      <input
-        aria-label="Full-scale level in dBm"
-        placeholder="?"
-        value={text}
-        style={{
-          width: "6ch",
-          font: "inherit",
-          background: "none",
-          color: "inherit",
-          border: 0,
-          borderBottom: "1.5px dotted var(--ink-soft)",
-        }}
-        onChange={(e) => setText(e.currentTarget.value)}
-        onKeyDown={(e) => e.key === "Enter" && text.trim() !== "" && set(Number(text))}
-      />{" "}
-      dBm at the port
-    </div>
-  );
 }
 
 function Sentence({ model, recording }: Props & { recording: boolean }) {

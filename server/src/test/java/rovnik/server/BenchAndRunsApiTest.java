@@ -346,6 +346,7 @@ public class BenchAndRunsApiTest {
 
   @Test
   public void runsSurviveARestartExactly() {
+    settings("458.525e6", "200e3", 4, 30);
     start();
     settledFrame(4);
     long run = keep("before the restart");

@@ -161,7 +161,8 @@ public final class SpectrumMeasurement {
 
     private Limit levelLimit() {
       LimitSet limits = context.limits();
-      if (correction == null || Double.isNaN(limits.nominalLevelDbm())) {
+      boolean elsewhere = !Double.isNaN(limits.nominalHz()) && Double.isNaN(nominalInViewHz());
+      if (correction == null || Double.isNaN(limits.nominalLevelDbm()) || elsewhere) {
         return Limit.NONE;
       }
       double sourceHz = Double.isNaN(limits.nominalHz()) ? settings.centreHz() : limits.nominalHz();

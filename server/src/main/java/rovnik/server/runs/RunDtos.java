@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Map;
 import rovnik.core.runs.RunComparison;
 import rovnik.core.spectrum.Peak;
+import rovnik.core.spectrum.Trace;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.spectrum.ReadingDto;
 import rovnik.server.spectrum.SettingsDto;
-import rovnik.server.spectrum.TraceDto;
 
 /** What runs look like outside. */
 public final class RunDtos {
@@ -52,7 +52,7 @@ public final class RunDtos {
       String sourceName,
       String identity,
       String overrideReason,
-      TraceDto trace,
+      Trace trace,
       List<Peak> peaks,
       List<ReadingDto> readings) {}
 
@@ -65,7 +65,7 @@ public final class RunDtos {
   public record Comparison(
       Summary first,
       Summary second,
-      List<TraceDto> difference,
+      List<Trace> difference,
       List<RunComparison.Change> changes,
       List<LineDto> lines) {}
 

@@ -26,7 +26,6 @@ import rovnik.server.runs.RunMapper.RunRow;
 import rovnik.server.runs.RunMapper.TraceRow;
 import rovnik.server.spectrum.ReadingDto;
 import rovnik.server.spectrum.SettingsDto;
-import rovnik.server.spectrum.TraceDto;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -214,7 +213,7 @@ public class RunService {
         r.sourceName(),
         r.identity(),
         r.overrideReason(),
-        TraceDto.of(trace(id)),
+        trace(id),
         peaks(r),
         readings(r));
   }
@@ -283,7 +282,7 @@ public class RunService {
     return new RunDtos.Comparison(
         summary(first),
         summary(second),
-        c.difference() == null ? List.of() : List.of(TraceDto.of(c.difference())),
+        c.difference() == null ? List.of() : List.of(c.difference()),
         c.changes(),
         lines);
   }

@@ -1,0 +1,134 @@
+package rovnik.server.bench;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import java.util.List;
+import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.BooleanSupplier;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.Test;
+import rovnik.core.Refusal;
+import rovnik.instruments.Instrument;
+import rovnik.instruments.InstrumentFault;
+import rovnik.instruments.InstrumentFault.Kind;
+
+public class InstrumentLoopTest {
+  private static final class Fake implements Instrument {
+    @Override
+    public String identity() {
+      return "fake";
+    }
+
+    @Override
+    public void reset() {}
+
+    @Override
+    public List<String> errors() {
+      return List.of();
+    }
+
+    @Override
+    public void close() {}
+  }
+
+  private final AtomicBoolean there = new AtomicBoolean(true);
+  private final AtomicInteger connections = new AtomicInteger();
+  private InstrumentLoop loop;
+
+  private void begin() {
+    there.set(true);
+    connections.set(0);
+    loop = new InstrumentLoop("fake", true, this::connect, i -> "");
+    await(() -> loop.state() == ConnectionState.CONNECTED);
+  }
+
+  private Instrument connect() {
+    if (!there.get()) {
+      throw new InstrumentFault(Kind.UNREACHABLE, "nobody there");
+    }
+    connections.incrementAndGet();
+    return new Fake();
+  }
+
+  @AfterMethod
+  public void end() {
+    loop.close();
+  }
+
+  private static void await(BooleanSupplier condition) {
+    long end = System.nanoTime() + 10_000_000_000L;
+    while (!condition.getAsBoolean()) {
+      assertTrue(System.nanoTime() < end, "waited in vain");
+      java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
+    }
+  }
+
+  @Test
+  public void reconnectsByItselfAfterALoss() {
+    begin();
+    there.set(false);
+    expectThrows(
+        InstrumentFault.class,
+        () ->
+            loop.call(
+                i -> {
+                  throw new InstrumentFault(Kind.DISCONNECTED, "cable pulled");
+                }));
+    await(() -> loop.state() == ConnectionState.LOST);
+    InstrumentFault meanwhile =
+        expectThrows(InstrumentFault.class, () -> loop.call(Instrument::identity));
+    assertTrue(!meanwhile.getMessage().isBlank());
+    there.set(true);
+    await(() -> loop.state() == ConnectionState.CONNECTED);
+    assertEquals(connections.get(), 2);
+    assertEquals(loop.errors(), List.of("cable pulled"));
+  }
+
+  @Test
+  public void anErrorOfItsOwnKeepsTheConnection() {
+    begin();
+    expectThrows(
+        InstrumentFault.class,
+        () ->
+            loop.call(
+                i -> {
+                  throw new InstrumentFault(Kind.REPORTED, "-222 out of range");
+                }));
+    await(() -> loop.state() == ConnectionState.ERROR);
+    assertEquals(loop.call(Instrument::identity), "fake");
+    assertEquals(connections.get(), 1);
+  }
+
+  @Test
+  public void callsRunBetweenTheStepsOfContinuousWorkAndARefusalEndsIt() {
+    begin();
+    AtomicInteger steps = new AtomicInteger();
+    AtomicInteger refusals = new AtomicInteger();
+    loop.setContinuous(
+        new InstrumentLoop.Continuous() {
+          @Override
+          public boolean step(Instrument instrument) {
+            if (steps.incrementAndGet() == 50) {
+              throw new Refusal("spanHz", "no");
+            }
+            java.util.concurrent.locks.LockSupport.parkNanos(1_000_000);
+            return true;
+          }
+
+          @Override
+          public void failed(String sentence, boolean connectionLost) {}
+
+          @Override
+          public void refused(Refusal refusal) {
+            refusals.incrementAndGet();
+          }
+        });
+    assertEquals(loop.call(Instrument::identity), "fake");
+    await(() -> refusals.get() == 1);
+    await(() -> loop.state() == ConnectionState.CONNECTED);
+    assertEquals(steps.get(), 50);
+  }
+}

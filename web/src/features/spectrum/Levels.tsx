@@ -1,0 +1,106 @@
+import { Button, Text, Textarea } from "@mantine/core";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Job, type Problem } from "../../api/client";
+import classes from "./SpectrumPage.module.css";
+import { Step } from "./Step";
+import type { SpectrumModel } from "./useSpectrum";
+
+interface Props {
+  job: Job;
+  model: SpectrumModel;
+  recording: boolean;
+}
+
+/** The level plan, and the way past it with a reason; for a recording its calibration. */
+export function Levels({ model, job, recording }: Props) {
+  const [reason, setReason] = useState("");
+  const finding = model.plan?.findings[0];
+  const blocked = model.plan?.blocked ?? false;
+  const overridden = model.state?.overrideReason ?? "";
+  const running = model.state?.phase === "RUNNING";
+  if (recording) {
+    return (
+      <Step title="Levels" state="done">
+        <Text fz="sm">
+          {model.state?.levelUnit === "dBm"
+            ? "Calibrated: levels in dBm at the reading plane."
+            : "No calibration: levels in dBFS, relative to full scale."}
+        </Text>
+        <Calibrate source={model.state?.source ?? ""} job={job} model={model} />
+      </Step>
+    );
+  }
+  return (
+    <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
+      <Text fz="sm" data-testid="level-finding">
+        {finding?.sentence ?? "Nothing is overloaded as planned."}
+      </Text>
+      {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
+      {blocked && !running && (
+        <>
+          <Textarea
+            aria-label="Reason for the override"
+            placeholder="Why measure all the same?"
+            size="xs"
+            autosize
+            mt={4}
+            value={reason}
+            onChange={(e) => setReason(e.currentTarget.value)}
+          />
+          <Button
+            size="compact-sm"
+            color="red"
+            mt={4}
+            disabled={!reason.trim()}
+            onClick={() => model.start(reason)}
+          >
+            Measure all the same
+          </Button>
+        </>
+      )}
+    </Step>
+  );
+}
+
+function Calibrate({ source, job, model }: { source: string; job: Job; model: SpectrumModel }) {
+  const queries = useQueryClient();
+  const [text, setText] = useState("");
+  const set = async (fullScaleDbm: number | null) => {
+    try {
+      await api.put(`/api/recordings/${source.slice(1)}/calibration`, { fullScaleDbm });
+      await queries.invalidateQueries({ queryKey: ["recordings"] });
+      await api.post(`/api/live/${source}/start`, { jobId: job.id, overrideReason: "" });
+    } catch (e) {
+      model.setProblem(e as Problem);
+    }
+  };
+  if (model.state?.levelUnit === "dBm") {
+    return (
+      <Button size="compact-xs" variant="subtle" onClick={() => set(null)}>
+        Take the calibration away
+      </Button>
+    );
+  }
+  return (
+    <div className={classes.sentence}>
+      full scale is{" "}
+      <input
+        aria-label="Full-scale level in dBm"
+        placeholder="?"
+        value={text}
+        style={{
+          width: "6ch",
+          font: "inherit",
+          background: "none",
+          color: "inherit",
+          border: 0,
+          borderBottom: "1.5px dotted var(--ink-soft)",
+        }}
+        onChange={(e) => setText(e.currentTarget.value)}
+        onKeyDown={(e) => e.key === "Enter" && text.trim() !== "" && set(Number(text))}
+      />{" "}
+      dBm at the port
+    </div>
+  );
+}
