@@ -83,13 +83,15 @@ function limitWords(r: Reading): string {
 }
 
 /** The verdict, the numbers with their trust, and the markers. */
-export function Readings({ frame, markers }: { frame: Frame | null; markers: MarkerSet }) {
+export function Readings(props: { frame: Frame | null; markers: MarkerSet; live: boolean }) {
+  const { frame, markers } = props;
   const readings = frame?.header.readings ?? [];
   const worst = worstReading(readings);
   const big = worst ?? readings[0];
   return (
     <>
       <Verdict reading={worst} />
+      {frame && !props.live && <div className={classes.small}>of the last trace, not live</div>}
       {big && <ReadingRow reading={big} big />}
       {readings
         .filter((r) => r !== big)

@@ -135,7 +135,11 @@ export function SpectrumPage({ job }: { job: Job }) {
         <LivePlot model={model} markers={markers} overlaid={overlaid} />
       </div>
       <aside className={classes.readings} aria-label="Readings">
-        <Readings frame={frame} markers={markers} />
+        <Readings
+          frame={frame}
+          markers={markers}
+          live={state?.phase === "RUNNING" || state?.phase === "STILL"}
+        />
       </aside>
       <div className={classes.tape}>
         <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={model.stats} />
@@ -344,7 +348,7 @@ function LivePlot(props: { model: SpectrumModel; markers: MarkerSet; overlaid: n
       frame
         ? [
             {
-              label: `${state?.phase === "STILL" ? "recording" : "live"}, RBW ${formatHertz(Number(frame.header.rbwHz.toPrecision(3)))}, ${WINDOWS[frame.header.settings.window]}, ${DETECTORS[frame.header.settings.detector]}`,
+              label: `${traceName(state?.phase)}, RBW ${formatHertz(Number(frame.header.rbwHz.toPrecision(3)))}, ${WINDOWS[frame.header.settings.window]}, ${DETECTORS[frame.header.settings.detector]}`,
               startHz: frame.header.startHz,
               stepHz: frame.header.stepHz,
               level: frame.level,
@@ -386,6 +390,10 @@ function LivePlot(props: { model: SpectrumModel; markers: MarkerSet; overlaid: n
       empty={frame ? undefined : emptyWords(model)}
     />
   );
+}
+
+function traceName(phase: string | undefined): string {
+  return phase === "RUNNING" ? "live" : phase === "STILL" ? "recording" : "last trace, not live";
 }
 
 function emptyWords(model: SpectrumModel): string {
