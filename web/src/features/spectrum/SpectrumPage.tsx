@@ -47,19 +47,31 @@ export function SpectrumPage({ job }: { job: Job }) {
   const model = useSpectrum(job, source);
   const { frame, state } = model;
   const plane = useRef(job.path.readingPlane);
-  plane.current = job.path.readingPlane;
+  const moving = useRef(0);
+  if (moving.current === 0) {
+    // While a move is on its way, an older answer must not turn it back.
+    plane.current = job.path.readingPlane;
+  }
   const movePlane = async (wanted: number) => {
     if (wanted < 0 || wanted > job.path.elements.length - 2) {
       return;
     }
     // Shown at once, so that the next key press builds on it.
     plane.current = wanted;
+    moving.current++;
+    queries.cancelQueries({ queryKey: ["jobs"] });
     queries.setQueryData<Job[]>(["jobs"], (jobs) =>
       jobs?.map((j) => (j.id === job.id ? { ...j, path: { ...j.path, readingPlane: wanted } } : j)),
     );
     await model.inOrder(async () => {
-      await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
+      try {
+        await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
+      } finally {
+        moving.current--;
+      }
+      if (moving.current === 0) {
+        await queries.invalidateQueries({ queryKey: ["jobs"] });
+      }
       return undefined;
     });
   };

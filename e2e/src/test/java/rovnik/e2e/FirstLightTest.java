@@ -207,6 +207,7 @@ public class FirstLightTest {
     frameCarrier();
     enter("span 4M");
     enter("459M");
+    assertThat(page.getByText("RBW 4 kHz")).isVisible();
     page.keyboard().press("m");
     assertThat(page.getByTestId("markers")).containsText("458.52");
     page.keyboard().press("d");
