@@ -28,7 +28,7 @@ export function useSpectrum(job: Job, source: string | null) {
   const [problem, setProblem] = useState<Problem | null>(null);
   const [history, setHistory] = useState<Framing[]>([]);
   const [keptNote, setKeptNote] = useState("");
-  const { data: plan } = useQuery({
+  const { data: newestPlan } = useQuery({
     queryKey: ["plan", job.id, job.path.revision],
     queryFn: () => api.get<LevelPlan>(`/api/jobs/${job.id}/level-plan`),
     refetchInterval: 1500,
@@ -36,6 +36,9 @@ export function useSpectrum(job: Job, source: string | null) {
 
   // One request after the other: the server must see them in the order of the keys.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  // Path and plan are fetched apart: a plan of another path is no plan.
+  const plan = newestPlan?.planes.length === job.path.elements.length - 1 ? newestPlan : undefined;
+
   const attempt = useCallback(
     (work: () => Promise<LiveState | undefined>) => {
       const run = async () => {
