@@ -1,23 +1,50 @@
 import type { components } from "./schema";
 
 type Schemas = components["schemas"];
-export type Instrument = Omit<Schemas["Instrument"], "source"> & {
+export type Instrument = Omit<Schemas["Instrument"], "source" | "noise" | "parts"> & {
   source: Schemas["SourceState"] | null;
+  noise: Schemas["NoiseState"] | null;
+  parts: Schemas["PluggedPart"] | null;
 };
+export type SecondInput = Schemas["SecondInput"];
 export type Job = Schemas["Job"];
 export type Path = Schemas["Path"];
 export type PathElement = Schemas["PathElement"];
 export type Limits = Schemas["Limits"];
 export type LevelPlan = Schemas["LevelPlan"];
-export type LiveState = Schemas["LiveState"];
-export type SpectrumSettings = Schemas["SpectrumSettings"];
+export type ViewPlan = Omit<
+  Schemas["ViewPlan"],
+  "adjacent" | "density" | "mask" | "occupied" | "second"
+> & {
+  second: SecondInput | null;
+  unit: string;
+  impedanceOhm: number;
+  adjacent: Schemas["AdjacentPlan"] | null;
+  density: Schemas["DensityPlan"] | null;
+  mask: MaskSegment[] | null;
+  occupied: Schemas["OccupiedPlan"] | null;
+};
+export type SpectrumSettings = Omit<Schemas["SpectrumSettings"], "view"> & { view: ViewPlan };
+export type LiveState = Omit<Schemas["LiveState"], "settings" | "guided"> & {
+  settings: SpectrumSettings;
+  guided: Schemas["GuidedProgress"] | null;
+};
 export type Reading = Schemas["Reading"];
 export type Peak = Schemas["Peak"];
 export type Recording = Schemas["Recording"];
 export type RunSummary = Schemas["RunSummary"];
-export type Run = Schemas["Run"];
+export type Run = Omit<Schemas["Run"], "settings"> & { settings: SpectrumSettings };
 export type Comparison = Schemas["Comparison"];
-export type FrameHeader = Schemas["Frame"];
+export type FrameHeader = Omit<Schemas["Frame"], "settings"> & { settings: SpectrumSettings };
+export type TraceRow = Schemas["TraceRow"];
+export type MaskSegment = Schemas["MaskSegment"];
+export type ResultTable = Schemas["ResultTable"];
+export type Finding = Schemas["Finding"];
+export type AdjacentPlan = Schemas["AdjacentPlan"];
+export type SurveyRange = Schemas["SurveyRange"];
+export type MarkerReading = Schemas["MarkerReading"];
+export type Curve = Schemas["Curve"];
+export type NetworkSummary = Schemas["NetworkSummary"];
 
 /** An error reply: what is wrong, what to do, and the field it concerns. */
 export class Problem extends Error {
@@ -55,6 +82,9 @@ async function request<T>(method: string, url: string, body?: unknown): Promise<
   let payload: BodyInit | undefined;
   if (body instanceof FormData) {
     payload = body;
+  } else if (typeof body === "string") {
+    headers["Content-Type"] = "text/plain";
+    payload = body;
   } else if (body !== undefined) {
     headers["Content-Type"] = "application/json";
     payload = JSON.stringify(body);
@@ -84,6 +114,7 @@ async function request<T>(method: string, url: string, body?: unknown): Promise<
 export const api = {
   get: <T>(url: string) => request<T>("GET", url),
   post: <T>(url: string, body: unknown = {}) => request<T>("POST", url, body),
+  postText: <T>(url: string, text: string) => request<T>("POST", url, text),
   put: <T>(url: string, body: unknown) => request<T>("PUT", url, body),
   patch: <T>(url: string, body: unknown) => request<T>("PATCH", url, body),
   remove: (url: string) => request<void>("DELETE", url),

@@ -1,10 +1,12 @@
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { type FrameHeader, type LiveState, thisWindow } from "./client";
 
 /** One frame as drawn. */
 export interface Frame {
   header: FrameHeader;
   level: Float32Array;
+  /** More traces on the same points, as the header's rows name them. */
+  rows: Float32Array[];
 }
 
 export interface LiveStats {
@@ -17,10 +19,10 @@ const BACK_OFF_MILLIS = [250, 500, 1000, 2000, 4000];
 function decode(buffer: ArrayBuffer): Frame {
   const headerBytes = new DataView(buffer).getInt32(0, true);
   const text = new TextDecoder().decode(new Uint8Array(buffer, 4, headerBytes));
-  return {
-    header: JSON.parse(text) as FrameHeader,
-    level: new Float32Array(buffer, 4 + headerBytes),
-  };
+  const header = JSON.parse(text) as FrameHeader;
+  const trace = (i: number) =>
+    new Float32Array(buffer, 4 + headerBytes + 4 * i * header.points, header.points);
+  return { header, level: trace(0), rows: header.rows.map((_, i) => trace(i + 1)) };
 }
 
 /**
@@ -29,7 +31,15 @@ function decode(buffer: ArrayBuffer): Frame {
  */
 export function useLive(source: string | null) {
   const [frame, setFrame] = useState<Frame | null>(null);
-  const [state, setState] = useState<LiveState | null>(null);
+  const [state, takeState] = useState<LiveState | null>(null);
+  // A reply may arrive after the push of a newer state: the older one is dropped.
+  const setState = useCallback(
+    (next: LiveState | null) =>
+      takeState((now) =>
+        next && now && next.source === now.source && next.revision < now.revision ? now : next,
+      ),
+    [],
+  );
   const [connected, setConnected] = useState(false);
   const [stats, setStats] = useState<LiveStats>({ framesPerSecond: 0, latencyMillis: 0 });
   const newest = useRef<Frame | null>(null);
@@ -78,8 +88,9 @@ export function useLive(source: string | null) {
         }
       };
       socket.onclose = () => {
-        setConnected(false);
+        // The socket of a source that was left closes late: it says nothing of the new one's.
         if (!ended) {
+          setConnected(false);
           timer = setTimeout(
             open,
             BACK_OFF_MILLIS[Math.min(attempt++, BACK_OFF_MILLIS.length - 1)],
@@ -100,7 +111,7 @@ export function useLive(source: string | null) {
       cancelAnimationFrame(painting);
       socket?.close();
     };
-  }, [source]);
+  }, [source, setState]);
 
   return { frame, state, setState, connected, stats };
 }

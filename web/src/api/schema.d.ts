@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/advice/resolution": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["resolution"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dialects": {
         parameters: {
             query?: never;
@@ -43,7 +59,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_2"];
+        get: operations["all_3"];
         put?: never;
         post: operations["add"];
         delete?: never;
@@ -62,7 +78,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_2"];
+        delete: operations["remove_4"];
         options?: never;
         head?: never;
         patch?: never;
@@ -164,6 +180,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{id}/noise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["setNoise"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{id}/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["plug"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{id}/reset": {
         parameters: {
             query?: never;
@@ -203,7 +251,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["all_1"];
+        get: operations["all_2"];
         put?: never;
         post: operations["create"];
         delete?: never;
@@ -299,7 +347,55 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        get: operations["ofJob_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{jobId}/setups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         get: operations["ofJob"];
+        put?: never;
+        post: operations["save_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{jobId}/setups/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live/first-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["first"];
         put?: never;
         post?: never;
         delete?: never;
@@ -324,6 +420,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/live/{source}/finding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["finding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live/{source}/finding/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keepFinding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/live/{source}/frame": {
         parameters: {
             query?: never;
@@ -335,6 +463,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/live/{source}/guided": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["startGuided"];
+        delete: operations["stopGuided"];
         options?: never;
         head?: never;
         patch?: never;
@@ -430,6 +574,54 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["takeOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/networks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["all_1"];
+        put?: never;
+        post: operations["open_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/networks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find_2"];
+        put?: never;
+        post?: never;
+        delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/networks/{id}/touchstone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["export"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -564,6 +756,22 @@ export interface paths {
         patch: operations["describe"];
         trace?: never;
     };
+    "/api/runs/{id}/report.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/runs/{id}/trace.csv": {
         parameters: {
             query?: never;
@@ -580,10 +788,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings-file/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/settings-file/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AdjacentChannel: {
+            /** Format: double */
+            highestDbc: number | null;
+            /** Format: double */
+            offsetHz: number;
+            /** Format: double */
+            rollOff: number | null;
+            /** Format: double */
+            widthHz: number;
+        };
+        AdjacentPlan: {
+            channels: components["schemas"]["AdjacentChannel"][];
+            /** Format: double */
+            ownRollOff: number | null;
+            /** Format: double */
+            ownWidthHz: number;
+        };
         Calibration: {
             /** Format: double */
             fullScaleDbm: number | null;
@@ -613,6 +870,18 @@ export interface components {
             lines: components["schemas"]["ComparedLine"][];
             second: components["schemas"]["RunSummary"];
         };
+        Curve: {
+            id: string;
+            label: string;
+            x: number[];
+            xUnit: string;
+            y: number[];
+            yUnit: string;
+        };
+        DensityPlan: {
+            /** Format: double */
+            highest: number | null;
+        };
         Description: {
             name: string;
             note: string;
@@ -625,6 +894,17 @@ export interface components {
         Errors: {
             errors: string[];
         };
+        Finding: {
+            curves: components["schemas"]["Curve"][];
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            logarithmic: boolean;
+            readings: components["schemas"]["Reading"][];
+            summary: string;
+            tables: components["schemas"]["ResultTable"][];
+            title: string;
+        };
         Frame: {
             /** Format: int64 */
             acquiredAtMillis: number;
@@ -634,16 +914,25 @@ export interface components {
             enbwHz: number;
             /** Format: int32 */
             fftLength: number;
+            limitLines: components["schemas"]["Curve"][];
+            linear: boolean;
             marks: string[];
             peaks: components["schemas"]["Peak"][];
             plane: string;
             /** Format: int32 */
             points: number;
             /** Format: double */
+            progress: number;
+            /** Format: double */
             rbwHz: number;
             readings: components["schemas"]["Reading"][];
             /** Format: double */
             recordSeconds: number;
+            /** Format: double */
+            referenceLevel: number;
+            /** Format: double */
+            remainingSeconds: number;
+            rows: string[];
             /** Format: double */
             sampleRateHz: number;
             /** Format: int32 */
@@ -652,11 +941,65 @@ export interface components {
             sequence: number;
             settings: components["schemas"]["SpectrumSettings"];
             source: string;
+            spoiled: components["schemas"]["SpoiledBand"][];
             /** Format: double */
             startHz: number;
             /** Format: double */
             stepHz: number;
+            tables: components["schemas"]["ResultTable"][];
             unit: string;
+        };
+        GuidedProgress: {
+            id: string;
+            /** Format: double */
+            progress: number;
+            /** Format: double */
+            remainingSeconds: number;
+            title: string;
+            words: string;
+        };
+        GuidedRequest: {
+            /** @enum {string} */
+            band: "A" | "B" | "CD";
+            /** Format: double */
+            coldKelvin: number | null;
+            /** Format: double */
+            excessNoiseDb: number | null;
+            /** Format: double */
+            excludeFromHz: number | null;
+            /** Format: double */
+            excludeToHz: number | null;
+            /** Format: double */
+            fromDbm: number | null;
+            /** Format: double */
+            hertz: number | null;
+            /** Format: int32 */
+            highest: number | null;
+            kind: string;
+            /** Format: double */
+            limitDb: number | null;
+            /** Format: double */
+            limitDbc: number | null;
+            /** Format: double */
+            limitDbm: number | null;
+            ranges: components["schemas"]["SurveyRange"][];
+            receiverAlone: boolean;
+            /** Format: double */
+            seconds: number | null;
+            /** Format: double */
+            stepDb: number | null;
+            /** Format: int32 */
+            steps: number | null;
+            /** Format: double */
+            toDbm: number | null;
+            /** Format: double */
+            toHz: number | null;
+        };
+        GuidedStart: {
+            /** Format: int64 */
+            jobId: number;
+            overrideReason: string;
+            work: components["schemas"]["GuidedRequest"];
         };
         Health: {
             status: string;
@@ -672,11 +1015,15 @@ export interface components {
             /** Format: int64 */
             id: number;
             identity: string;
+            /** Format: int32 */
+            inputs: number | null;
             /** @enum {string} */
-            kind: "IQ_RECEIVER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR";
+            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
             kindLabel: string;
             message: string;
             name: string;
+            noise: components["schemas"]["NoiseState"];
+            parts: components["schemas"]["PluggedPart"];
             /** Format: int32 */
             port: number;
             source: components["schemas"]["SourceState"];
@@ -732,8 +1079,19 @@ export interface components {
             /** Format: double */
             nominalLevelDbm: number | null;
         };
+        LineSearch: {
+            /** Format: double */
+            excursionDb: number | null;
+            /** Format: int32 */
+            most: number | null;
+            /** Format: double */
+            threshold: number | null;
+        };
         LiveState: {
             field: string;
+            /** Format: int64 */
+            findingId: number;
+            guided: components["schemas"]["GuidedProgress"];
             holder: string;
             holderName: string;
             /** Format: int64 */
@@ -743,25 +1101,113 @@ export interface components {
             overrideReason: string;
             /** @enum {string} */
             phase: "IDLE" | "RUNNING" | "HELD" | "REFUSED" | "LOST" | "STILL";
+            /** Format: int64 */
+            revision: number;
             settings: components["schemas"]["SpectrumSettings"];
             source: string;
             sourceName: string;
             /** Format: double */
+            widestAtOnceHz: number;
+            /** Format: double */
             widestSpanHz: number;
+        };
+        MarkerReading: {
+            /** Format: double */
+            hertz: number;
+            /** @enum {string} */
+            kind: "DENSITY" | "BAND" | "COUNT";
+            /** Format: double */
+            widthHz: number;
+        };
+        MaskSegment: {
+            /** Format: double */
+            fromAbsolute: number | null;
+            /** Format: double */
+            fromDbc: number | null;
+            /** Format: double */
+            fromHz: number;
+            /** Format: double */
+            rbwHz: number;
+            /** Format: double */
+            toAbsolute: number | null;
+            /** Format: double */
+            toDbc: number | null;
+            /** Format: double */
+            toHz: number;
+        };
+        Network: {
+            frequencyHz: number[];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            ports: number;
+            readings: components["schemas"]["NetworkReading"][];
+            s: {
+                [key: string]: number[][];
+            };
+            z0: number[];
+        };
+        NetworkReading: {
+            /** Format: double */
+            atHz: number;
+            id: string;
+            label: string;
+            unit: string;
+            /** Format: double */
+            value: number | null;
+        };
+        NetworkSummary: {
+            comments: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            points: number;
+            /** Format: int32 */
+            ports: number;
+            /** Format: double */
+            startHz: number;
+            /** Format: double */
+            stopHz: number;
+            version: string;
         };
         NewInstrument: {
             connect: boolean;
             dialect: string;
             host: string;
             /** @enum {string} */
-            kind: "IQ_RECEIVER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR";
+            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
             name: string;
             /** Format: int32 */
             port: number;
         };
+        NewSetup: {
+            name: string;
+            settings: components["schemas"]["SpectrumSettings"];
+        };
+        NoiseChange: {
+            hot: boolean;
+        };
+        NoiseState: {
+            /** Format: double */
+            excessNoiseDb: number;
+            hot: boolean;
+        };
+        OccupiedPlan: {
+            /** Format: double */
+            share: number | null;
+            /** Format: double */
+            widestHz: number | null;
+            /** Format: double */
+            xDb: number | null;
+        };
         PadChange: {
             /** Format: double */
             attenuationDb: number;
+        };
+        PartChange: {
+            part: string;
         };
         Path: {
             elements: components["schemas"]["PathElement"][];
@@ -785,6 +1231,8 @@ export interface components {
             /** @enum {string} */
             kind: "SOURCE" | "PAD" | "CABLE" | "ADAPTER" | "PROBE" | "AMPLIFIER" | "FILTER" | "MIXER" | "CONVERTER" | "DUT" | "PORT";
             name: string;
+            /** Format: int64 */
+            networkId: number | null;
             /** Format: double */
             outputLevelDbm: number | null;
             /** Format: double */
@@ -806,6 +1254,10 @@ export interface components {
             /** Format: double */
             levelDbm: number;
             name: string;
+        };
+        PluggedPart: {
+            names: string[];
+            plugged: string;
         };
         Reading: {
             contributions: components["schemas"]["UncertaintyPart"][];
@@ -852,10 +1304,38 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        ResolutionAdvice: {
+            /** Format: double */
+            cleanRbwHz: number;
+            /** @enum {string} */
+            separation: "CLEAN" | "JUST_VISIBLE" | "NOT";
+            words: string;
+        };
+        ResultCell: {
+            text: string;
+            /** Format: double */
+            value: number | null;
+        };
+        ResultColumn: {
+            label: string;
+            unit: string;
+        };
+        ResultRow: {
+            cells: components["schemas"]["ResultCell"][];
+            /** @enum {string} */
+            verdict: "PASS" | "PASS_UNSURE" | "FAIL_UNSURE" | "FAIL" | "INVALID" | "NONE";
+        };
+        ResultTable: {
+            columns: components["schemas"]["ResultColumn"][];
+            id: string;
+            rows: components["schemas"]["ResultRow"][];
+            title: string;
+        };
         Run: {
             conditions: {
                 [key: string]: string;
             };
+            extras: components["schemas"]["RunExtras"];
             /** Format: int64 */
             id: number;
             identity: string;
@@ -871,11 +1351,20 @@ export interface components {
             readings: components["schemas"]["Reading"][];
             /** Format: int64 */
             recordingId: number | null;
+            rows: components["schemas"]["RunRow"][];
             settings: components["schemas"]["SpectrumSettings"];
             sourceName: string;
             trace: components["schemas"]["Trace"];
             verdict: string;
             verdictText: string;
+        };
+        RunExtras: {
+            limitLines: components["schemas"]["Curve"][];
+            tables: components["schemas"]["ResultTable"][];
+        };
+        RunRow: {
+            label: string;
+            trace: components["schemas"]["Trace"];
         };
         RunSummary: {
             headline: string;
@@ -890,6 +1379,19 @@ export interface components {
             unit: string;
             verdict: string;
             verdictText: string;
+        };
+        SecondInput: {
+            /** Format: double */
+            probeRatio: number;
+            /** Format: double */
+            referenceLevelDbm: number;
+            window: string;
+        };
+        Setup: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            settings: components["schemas"]["SpectrumSettings"];
         };
         SourceChange: {
             driveHigh: boolean;
@@ -946,18 +1448,42 @@ export interface components {
             /** Format: double */
             channelWidthHz: number;
             detector: string;
+            /** Format: int32 */
+            fftLength: number | null;
+            lines: components["schemas"]["LineSearch"];
             /** Format: double */
             rbwHz: number;
             /** Format: double */
             referenceLevelDbm: number;
             /** Format: double */
             spanHz: number;
+            view: components["schemas"]["ViewPlan"];
             window: string;
+        };
+        SpoiledBand: {
+            /** Format: double */
+            fromHz: number;
+            /** Format: double */
+            toHz: number;
+            why: string;
         };
         Start: {
             /** Format: int64 */
             jobId: number;
             overrideReason: string;
+        };
+        StreamingResponseBody: unknown;
+        SurveyRange: {
+            /** @enum {string} */
+            detector: "RMS" | "PEAK" | "MINIMUM" | "SAMPLE" | "LOG_AVERAGE";
+            /** Format: double */
+            limitDbm: number;
+            /** Format: double */
+            rbwHz: number;
+            /** Format: double */
+            startHz: number;
+            /** Format: double */
+            stopHz: number;
         };
         Trace: {
             detector: string;
@@ -976,10 +1502,38 @@ export interface components {
             unit: string;
             window: string;
         };
+        TraceRow: {
+            /** Format: int32 */
+            a: number;
+            /** Format: int32 */
+            b: number;
+            /** Format: int32 */
+            count: number;
+            /** @enum {string} */
+            mode: "LIVE" | "POWER_AVERAGE" | "EXPONENTIAL_AVERAGE" | "LOG_AVERAGE" | "HIGHEST" | "LOWEST" | "FROZEN" | "QUASI_PEAK" | "CISPR_AVERAGE" | "RATIO" | "REST";
+        };
         UncertaintyPart: {
             name: string;
             /** Format: double */
             standard: number;
+        };
+        ViewPlan: {
+            adjacent: components["schemas"]["AdjacentPlan"];
+            amDepth: boolean;
+            density: components["schemas"]["DensityPlan"];
+            /** Format: double */
+            impedanceOhm: number | null;
+            mask: components["schemas"]["MaskSegment"][];
+            /** Format: int32 */
+            mostPoints: number | null;
+            occupied: components["schemas"]["OccupiedPlan"];
+            reads: components["schemas"]["MarkerReading"][];
+            reducer: string;
+            second: components["schemas"]["SecondInput"];
+            skirt: boolean;
+            traces: components["schemas"]["TraceRow"][];
+            twoTones: boolean;
+            unit: string;
         };
     };
     responses: never;
@@ -990,6 +1544,31 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    resolution: {
+        parameters: {
+            query: {
+                spacingHz: number;
+                differenceDb?: number;
+                rbwHz: number;
+                window?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ResolutionAdvice"];
+                };
+            };
+        };
+    };
     dialects: {
         parameters: {
             query?: never;
@@ -1030,7 +1609,7 @@ export interface operations {
             };
         };
     };
-    all_2: {
+    all_3: {
         parameters: {
             query?: never;
             header?: never;
@@ -1074,7 +1653,7 @@ export interface operations {
             };
         };
     };
-    remove_2: {
+    remove_4: {
         parameters: {
             query?: never;
             header?: never;
@@ -1230,6 +1809,58 @@ export interface operations {
             };
         };
     };
+    setNoise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoiseChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Instrument"];
+                };
+            };
+        };
+    };
+    plug: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Instrument"];
+                };
+            };
+        };
+    };
     reset: {
         parameters: {
             query?: never;
@@ -1278,7 +1909,7 @@ export interface operations {
             };
         };
     };
-    all_1: {
+    all_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -1470,7 +2101,7 @@ export interface operations {
             };
         };
     };
-    ofJob: {
+    ofJob_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1488,6 +2119,95 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["RunSummary"][];
+                };
+            };
+        };
+    };
+    ofJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                jobId: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Setup"][];
+                };
+            };
+        };
+    };
+    save_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                jobId: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSetup"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Setup"][];
+                };
+            };
+        };
+    };
+    remove_3: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                jobId: number;
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SpectrumSettings"];
                 };
             };
         };
@@ -1514,6 +2234,54 @@ export interface operations {
             };
         };
     };
+    finding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Finding"];
+                };
+            };
+        };
+    };
+    keepFinding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Keep"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptRun"];
+                };
+            };
+        };
+    };
     frame: {
         parameters: {
             query?: never;
@@ -1532,6 +2300,58 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Frame"];
+                };
+            };
+        };
+    };
+    startGuided: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GuidedStart"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LiveState"];
+                };
+            };
+        };
+    };
+    stopGuided: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["LiveState"];
                 };
             };
         };
@@ -1684,6 +2504,123 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LiveState"];
+                };
+            };
+        };
+    };
+    all_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["NetworkSummary"][];
+                };
+            };
+        };
+    };
+    open_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "multipart/form-data": {
+                    /** Format: binary */
+                    file?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["NetworkSummary"];
+                };
+            };
+        };
+    };
+    find_2: {
+        parameters: {
+            query?: {
+                readings?: boolean;
+                fromHz?: number;
+                toHz?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Network"];
+                };
+            };
+        };
+    };
+    remove_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    export: {
+        parameters: {
+            query?: {
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["StreamingResponseBody"];
                 };
             };
         };
@@ -1966,6 +2903,28 @@ export interface operations {
             };
         };
     };
+    report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html;charset=UTF-8": string;
+                };
+            };
+        };
+    };
     csv: {
         parameters: {
             query?: never;
@@ -1976,6 +2935,54 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SpectrumSettings"];
+                };
+            };
+        };
+    };
+    write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpectrumSettings"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -3,12 +3,10 @@ import { IconDownload } from "@tabler/icons-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import uPlot from "uplot";
 import classes from "./Plot.module.css";
+import { css, drawOver, drawUnder } from "./plotDraw";
 import { canvasToPng, download, toCsv, toSvg } from "./plotExport";
-import { frequencyAxis, levelAt, type PlotProps, type PlotTrace } from "./plotTypes";
-import { formatHertz } from "./units";
-
-const css = (name: string) =>
-  getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+import { curveAt, frequencyAxis, levelAt, type PlotProps, type PlotTrace } from "./plotTypes";
+import { formatEngineering, formatHertz } from "./units";
 
 /** Levels of all traces on the first one's grid; the grid array is kept while it fits. */
 function useAligned(traces: PlotTrace[]): uPlot.AlignedData {
@@ -16,7 +14,7 @@ function useAligned(traces: PlotTrace[]): uPlot.AlignedData {
   return useMemo(() => {
     const [main, ...others] = traces;
     if (!main) {
-      return [[0], [null]] as unknown as uPlot.AlignedData;
+      return [[0, 1]] as unknown as uPlot.AlignedData;
     }
     const n = main.level.length;
     const key = `${main.startHz} ${main.stepHz} ${n}`;
@@ -28,49 +26,40 @@ function useAligned(traces: PlotTrace[]): uPlot.AlignedData {
       grid.current = { key, x };
     }
     const x = grid.current.x;
-    const aligned = others.map((t) => Array.from(x, (hz) => levelAt(t, hz)));
+    const aligned = others.map((t) =>
+      t.startHz === main.startHz && t.stepHz === main.stepHz && t.level.length === n
+        ? t.level
+        : Array.from(x, (hz) => levelAt(t, hz)),
+    );
     return [x, main.level, ...aligned] as unknown as uPlot.AlignedData;
   }, [traces]);
 }
 
-function drawExtras(u: uPlot, props: PlotProps) {
-  const { ctx } = u;
-  const ratio = devicePixelRatio;
-  ctx.save();
-  ctx.beginPath();
-  ctx.rect(u.bbox.left, u.bbox.top, u.bbox.width, u.bbox.height);
-  ctx.clip();
-  ctx.font = `600 ${13 * ratio}px "Atkinson Hyperlegible Next", sans-serif`;
-  for (const limit of props.limits ?? []) {
-    const y = u.valToPos(limit.level, "y", true);
-    ctx.strokeStyle = css("--plane");
-    ctx.fillStyle = css("--plane");
-    ctx.lineWidth = 1.6 * ratio;
-    ctx.beginPath();
-    ctx.moveTo(u.bbox.left, y);
-    ctx.lineTo(u.bbox.left + u.bbox.width, y);
-    ctx.stroke();
-    ctx.textAlign = "left";
-    ctx.fillText(limit.label, u.bbox.left + 8 * ratio, y + (limit.below ? 14 : -5) * ratio);
+function xLabel(props: PlotProps): string {
+  const name = props.xName ?? "Frequency";
+  if (props.xUnit !== undefined && props.xUnit !== "Hz") {
+    return props.xUnit ? `${name} (${props.xUnit})` : name;
   }
-  ctx.fillStyle = css("--ink");
-  ctx.strokeStyle = css("--sheet");
-  ctx.textAlign = "center";
-  for (const m of props.markers ?? []) {
-    const x = u.valToPos(m.hertz, "x", true);
-    const y = u.valToPos(m.level, "y", true) - 2 * ratio;
-    ctx.beginPath();
-    ctx.moveTo(x, y);
-    ctx.lineTo(x - 6 * ratio, y - 11 * ratio);
-    ctx.lineTo(x + 6 * ratio, y - 11 * ratio);
-    ctx.closePath();
-    ctx.fill();
-    ctx.lineWidth = 3 * ratio;
-    const above = Math.max(y - 15 * ratio, u.bbox.top + 12 * ratio);
-    ctx.strokeText(m.label, x, above);
-    ctx.fillText(m.label, x, above);
+  return props.logarithmic ? name : `${name} (${frequencyAxis(props.xRange).unit})`;
+}
+
+function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[] {
+  if (props.logarithmic) {
+    // Decades are written, and 2 and 5 between them where there is room; the lines stay.
+    const few = Math.log10(props.xRange[1] / props.xRange[0]) < 2.5;
+    const written = few ? [1, 2, 5] : [1];
+    return splits.map((s) => {
+      const mantissa = s === null ? 0 : s / 10 ** Math.floor(Math.log10(s) + 1e-9);
+      return s !== null && written.some((w) => Math.abs(mantissa - w) < 1e-6)
+        ? formatHertz(s)
+        : null;
+    });
   }
-  ctx.restore();
+  const scale = (props.xUnit ?? "Hz") === "Hz" ? frequencyAxis(props.xRange).scale : 1;
+  const [a, b] = splits as number[];
+  const step = splits.length > 1 ? (b - a) / scale : 1;
+  const digits = Math.max(0, Math.min(9, -Math.floor(Math.log10(step) + 1e-9)));
+  return splits.map((s) => (s === null ? null : (s / scale).toFixed(digits)));
 }
 
 function options(
@@ -86,9 +75,13 @@ function options(
     width: 400,
     height: 300,
     legend: { show: false },
-    padding: [8, 14, 0, 0],
+    padding: [8, props.logarithmic ? 34 : 14, 0, 0],
     scales: {
-      x: { time: false, range: () => live.current.xRange },
+      x: {
+        time: false,
+        distr: props.logarithmic ? 3 : 1,
+        range: () => live.current.xRange,
+      },
       y: { range: () => live.current.yRange },
     },
     axes: [
@@ -98,15 +91,20 @@ function options(
         ticks: grid,
         size: 34,
         space: 110,
-        label: () => `Frequency (${frequencyAxis(live.current.xRange).unit})`,
-        values: (_u, splits) => {
-          const { scale } = frequencyAxis(live.current.xRange);
-          const step = splits.length > 1 ? (splits[1] - splits[0]) / scale : 1;
-          const digits = Math.max(0, Math.min(9, -Math.floor(Math.log10(step) + 1e-9)));
-          return splits.map((s) => (s / scale).toFixed(digits));
-        },
+        label: () => xLabel(live.current),
+        values: (_u, splits) => xValues(live.current, splits),
       },
-      { ...axisLook, grid, ticks: grid, size: 44, space: 26, label: () => live.current.yLabel },
+      {
+        ...axisLook,
+        grid,
+        ticks: grid,
+        size: (_u: uPlot, values: string[] | null) => axisWidth(values),
+        space: 26,
+        label: () => live.current.yLabel,
+        ...(props.yUnit === "V" || props.yUnit === "W"
+          ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
+          : {}),
+      },
     ] as uPlot.Axis[],
     series: [
       {},
@@ -130,7 +128,9 @@ function options(
       },
     },
     hooks: {
-      draw: [(u) => drawExtras(u, live.current)],
+      ready: [(u) => watchClicks(u, live)],
+      drawAxes: [(u) => drawUnder(u, live.current)],
+      draw: [(u) => drawOver(u, live.current)],
       setCursor: [
         (u) => {
           const left = u.cursor.left ?? -1;
@@ -152,6 +152,38 @@ function options(
   return chosen;
 }
 
+/** Room for the longest number of the level axis. */
+function axisWidth(values: string[] | null): number {
+  const longest = Math.max(4, ...(values ?? []).map((v) => v?.length ?? 0));
+  return 18 + 8 * longest;
+}
+
+function linearValues(splits: number[], unit: string): string[] {
+  return splits.map((s) => formatEngineering(s, unit, 3));
+}
+
+/** A press and release in one place is a click; a double click is not two of them. */
+function watchClicks(u: uPlot, live: { current: PlotProps }) {
+  let downAt = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  u.over.addEventListener("mousedown", (e) => {
+    downAt = e.clientX;
+  });
+  u.over.addEventListener("click", (e) => {
+    clearTimeout(timer);
+    if (e.detail === 1 && Math.abs(e.clientX - downAt) < 4 && live.current.onPlace) {
+      const x = u.posToVal(e.clientX - u.over.getBoundingClientRect().left, "x");
+      timer = setTimeout(() => live.current.onPlace?.(x), 250);
+    }
+  });
+}
+
+function cursorText(level: number, unit: string): string {
+  return unit === "V" || unit === "W"
+    ? formatEngineering(level, unit)
+    : `${level.toFixed(1)} ${unit}`;
+}
+
 /** The one x-y plot of Rovnik: drag to zoom, double-click back, crosshair, export. */
 export function Plot(props: PlotProps) {
   const { colorScheme } = useMantineColorScheme();
@@ -165,7 +197,8 @@ export function Plot(props: PlotProps) {
   latestData.current = data;
   const look = props.traces
     .map((t) => `${t.colour} ${t.dash?.join(",") ?? ""} ${t.width ?? ""}`)
-    .join("|");
+    .join("|")
+    .concat(props.logarithmic ? " log" : "", props.yUnit);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new look of the traces or theme needs a new plot
   useEffect(() => {
@@ -186,7 +219,15 @@ export function Plot(props: PlotProps) {
     };
   }, [look, colorScheme]);
 
-  const drawn = `${props.xRange} ${props.yRange} ${JSON.stringify(props.limits)} ${JSON.stringify(props.markers)}`;
+  const drawn = JSON.stringify([
+    props.xRange,
+    props.yRange,
+    props.limits,
+    props.markers,
+    props.spoiled,
+    props.curves?.map((c) => [c.label, c.x[0], c.y[0], c.x.length]),
+    props.history?.length,
+  ]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: drawn stands for all that is drawn besides the data
   useEffect(() => {
     plot.current?.setData(data);
@@ -194,11 +235,20 @@ export function Plot(props: PlotProps) {
 
   const name = props.title.replace(/[^\w.-]+/g, "_");
   const main = props.traces[0];
-  const cursorLevel = main && cursorHz !== null ? levelAt(main, cursorHz) : null;
+  const curve = props.curves?.find((c) => !c.limit);
+  const cursorLevel =
+    cursorHz === null
+      ? null
+      : main
+        ? levelAt(main, cursorHz)
+        : curve
+          ? curveAt(curve, cursorHz)
+          : null;
+  const inHertz = (props.xUnit ?? "Hz") === "Hz";
   return (
     <div className={classes.frame}>
       <div className={classes.head}>
-        {props.traces.map((t) => (
+        {props.traces.map((t, i) => (
           <span className={classes.key} key={`${t.label} ${t.colour}`}>
             <span
               className={classes.swatch}
@@ -208,12 +258,44 @@ export function Plot(props: PlotProps) {
               }}
             />
             {t.label}
+            {i > 0 && props.onRemove && t.removable && (
+              <button
+                type="button"
+                className={classes.remove}
+                aria-label={`Take ${t.label} away`}
+                onClick={() => props.onRemove?.(i)}
+              >
+                {"\u00D7"}
+              </button>
+            )}
           </span>
         ))}
+        {props.curves
+          ?.filter((c) => c.label && !c.limit)
+          .map((c) => (
+            <span className={classes.key} key={c.label}>
+              <span
+                className={classes.swatch}
+                style={{ borderTopColor: `var(--trace-${c.colour ?? 0})` }}
+              />
+              {c.label}
+              {props.onRemoveCurve && (
+                <button
+                  type="button"
+                  className={classes.remove}
+                  aria-label={`Take ${c.label} away`}
+                  onClick={() => props.onRemoveCurve?.(c.label)}
+                >
+                  {"\u00D7"}
+                </button>
+              )}
+            </span>
+          ))}
         <span className={`figures ${classes.readout}`} data-testid="crosshair">
           {cursorHz !== null &&
-            `${formatHertz(cursorHz, 9)}  ${cursorLevel === null ? "" : `${cursorLevel.toFixed(1)} ${props.yUnit}`}`}
+            `${inHertz ? formatHertz(cursorHz, 9) : Number(cursorHz.toPrecision(4))}  ${cursorLevel === null ? "" : cursorText(cursorLevel, props.yUnit)}`}
         </span>
+        {props.actions}
         <Menu position="bottom-end" withinPortal>
           <Menu.Target>
             <ActionIcon variant="subtle" size="sm" aria-label={`Save ${props.title}`} title="Save">

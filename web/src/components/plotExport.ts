@@ -14,7 +14,7 @@ export function download(name: string, content: Blob | string, type = "text/plai
 export function toCsv(props: PlotProps): string {
   const [main] = props.traces;
   if (!main) {
-    return "";
+    return curvesToCsv(props);
   }
   const quote = (s: string) => `"${s.replaceAll('"', '""')}"`;
   const rows = [
@@ -32,6 +32,15 @@ export function toCsv(props: PlotProps): string {
   return `${rows.join("\n")}\n`;
 }
 
+/** Curves with points of their own: a block a curve. */
+function curvesToCsv(props: PlotProps): string {
+  const blocks = (props.curves ?? []).map((c) => {
+    const head = `# ${c.label || props.title}\n${props.xName ?? "frequency"} (${props.xUnit ?? "Hz"}),${props.yLabel}`;
+    return [head, ...c.x.map((x, i) => `${x},${c.y[i]}`)].join("\n");
+  });
+  return `${blocks.join("\n\n")}\n`;
+}
+
 const SVG_WIDTH = 960;
 const SVG_HEIGHT = 540;
 const MARGIN = { left: 70, right: 20, top: 46, bottom: 56 };
@@ -42,9 +51,12 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
   const [y0, y1] = props.yRange;
   const w = SVG_WIDTH - MARGIN.left - MARGIN.right;
   const h = SVG_HEIGHT - MARGIN.top - MARGIN.bottom;
-  const px = (hz: number) => MARGIN.left + ((hz - x0) / (x1 - x0)) * w;
+  const along = (x: number) =>
+    props.logarithmic ? Math.log(x / x0) / Math.log(x1 / x0) : (x - x0) / (x1 - x0);
+  const px = (x: number) => MARGIN.left + along(x) * w;
   const py = (db: number) => MARGIN.top + ((y1 - db) / (y1 - y0)) * h;
-  const axis = frequencyAxis(props.xRange);
+  const inHertz = (props.xUnit ?? "Hz") === "Hz";
+  const axis = inHertz ? frequencyAxis(props.xRange) : { scale: 1, unit: props.xUnit };
   const ink = colour("--ink");
   const safe = (s: string) =>
     s.replaceAll("&", "&amp;").replaceAll("<", "&lt;").replaceAll('"', "&quot;");
@@ -56,14 +68,14 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
   for (let i = 0; i <= 10; i++) {
     const x = MARGIN.left + (w * i) / 10;
     const y = MARGIN.top + (h * i) / 10;
-    const hz = x0 + ((x1 - x0) * i) / 10;
+    const hz = props.logarithmic ? x0 * (x1 / x0) ** (i / 10) : x0 + ((x1 - x0) * i) / 10;
     const db = y1 - ((y1 - y0) * i) / 10;
     out.push(
       `<path d="M${x} ${MARGIN.top}v${h}M${MARGIN.left} ${y}h${w}" stroke="${colour("--grid")}" fill="none"/>`,
     );
     if (i % 2 === 0) {
       out.push(
-        `<text x="${x}" y="${MARGIN.top + h + 18}" text-anchor="middle">${Number((hz / axis.scale).toPrecision(9))}</text>`,
+        `<text x="${x}" y="${MARGIN.top + h + 18}" text-anchor="middle">${Number((hz / axis.scale).toPrecision(props.logarithmic ? 3 : 9))}</text>`,
       );
     }
     out.push(
@@ -71,7 +83,7 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
     );
   }
   out.push(
-    `<text x="${MARGIN.left + w / 2}" y="${SVG_HEIGHT - 14}" text-anchor="middle">Frequency (${axis.unit})</text>`,
+    `<text x="${MARGIN.left + w / 2}" y="${SVG_HEIGHT - 14}" text-anchor="middle">${safe(props.xName ?? "Frequency")} (${axis.unit})</text>`,
     `<text x="16" y="${MARGIN.top + h / 2}" text-anchor="middle" transform="rotate(-90 16 ${MARGIN.top + h / 2})">${safe(props.yLabel)}</text>`,
     `<clipPath id="plot"><rect x="${MARGIN.left}" y="${MARGIN.top}" width="${w}" height="${h}"/></clipPath>`,
   );
@@ -89,6 +101,13 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
       `<text x="${SVG_WIDTH - MARGIN.right}" y="${20 + index * 16}" text-anchor="end" fill="${stroke}">${safe(t.label)}</text>`,
     );
   });
+  for (const c of props.curves ?? []) {
+    const points = c.x.map((x, i) => `${px(x).toFixed(2)},${py(c.y[i]).toFixed(2)}`).join(" ");
+    const stroke = colour(c.limit ? "--plane" : `--trace-${c.colour ?? 0}`);
+    out.push(
+      `<polyline clip-path="url(#plot)" points="${points}" fill="none" stroke="${stroke}" stroke-width="1.5"/>`,
+    );
+  }
   for (const limit of props.limits ?? []) {
     if (limit.level >= y0 && limit.level <= y1) {
       out.push(

@@ -1,3 +1,5 @@
+import type { ReactNode } from "react";
+
 /** One curve of a plot on an even grid. */
 export interface PlotTrace {
   label: string;
@@ -8,6 +10,8 @@ export interface PlotTrace {
   colour: number;
   dash?: number[];
   width?: number;
+  /** Offers to take it away. */
+  removable?: boolean;
 }
 
 export interface PlotMarker {
@@ -24,9 +28,30 @@ export interface PlotLimit {
   below?: boolean;
 }
 
+/** A curve with points of its own: a limit line, or what guided work found. */
+export interface PlotCurve {
+  label: string;
+  x: number[];
+  y: number[];
+  /** A limit is drawn in the accent that belongs to limits. */
+  limit?: boolean;
+  colour?: number;
+  /** Draw the points as well. */
+  dots?: boolean;
+}
+
 export interface PlotProps {
   title: string;
   traces: PlotTrace[];
+  curves?: PlotCurve[];
+  /** Older looks at the main trace, newest first; drawn fainter and fainter. */
+  history?: ArrayLike<number>[];
+  /** Bands that must not be trusted. */
+  spoiled?: { fromHz: number; toHz: number; why: string }[];
+  /** Name and unit of the x axis if it is not a frequency. */
+  xName?: string;
+  xUnit?: string;
+  logarithmic?: boolean;
   xRange: [number, number];
   yRange: [number, number];
   yLabel: string;
@@ -35,8 +60,27 @@ export interface PlotProps {
   limits?: PlotLimit[];
   onZoom?: (fromHz: number, toHz: number) => void;
   onZoomBack?: () => void;
+  /** A click on a place, without a drag. */
+  onPlace?: (x: number) => void;
+  /** Takes a trace away; not offered for the first one. */
+  onRemove?: (trace: number) => void;
+  /** Takes a curve away by its label. */
+  onRemoveCurve?: (label: string) => void;
+  /** Buttons at the end of the head. */
+  actions?: ReactNode;
   /** Shown over the middle of an empty plot. */
   empty?: string;
+}
+
+/** Value of a curve, straight between its points; null outside. */
+export function curveAt(curve: PlotCurve, x: number): number | null {
+  for (let i = 0; i + 1 < curve.x.length; i++) {
+    const [a, b] = [curve.x[i], curve.x[i + 1]];
+    if (x >= a && x <= b && b > a) {
+      return curve.y[i] + ((x - a) / (b - a)) * (curve.y[i + 1] - curve.y[i]);
+    }
+  }
+  return null;
 }
 
 /** Scale and unit that keep the labels of a frequency axis short. */

@@ -3,6 +3,7 @@
 const PREFIX: Record<string, number> = {
   n: 1e-9,
   u: 1e-6,
+  "\u00B5": 1e-6,
   m: 1e-3,
   "": 1,
   k: 1e3,
@@ -13,7 +14,9 @@ const PREFIX: Record<string, number> = {
 
 /** Reads "458.525M", "200 kHz", "-3 dBm", "1e6"; null if it is not a number with a unit. */
 export function parseQuantity(text: string, unit: string): number | null {
-  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*?)\s*$/.exec(text);
+  const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*?)\s*$/.exec(
+    text.replace("\u03A9", "ohm").replace("\u2126", "ohm").replace("\u2212", "-"),
+  );
   if (!match) {
     return null;
   }
@@ -43,9 +46,55 @@ export function formatHertz(hertz: number, digits = 12): string {
   return `${text} ${unit}`;
 }
 
+const ENGINEERING: [number, string][] = [
+  [1e9, "G"],
+  [1e6, "M"],
+  [1e3, "k"],
+  [1, ""],
+  [1e-3, "m"],
+  [1e-6, "\u00B5"],
+  [1e-9, "n"],
+  [1e-12, "p"],
+  [1e-15, "f"],
+];
+
+/** A number with the prefix that keeps 1 to 999 before the point, such as "0.8912 V" as "891.2 mV". */
+export function formatEngineering(value: number, unit: string, digits = 4): string {
+  if (value === 0) {
+    return `0 ${unit}`;
+  }
+  const size = Math.abs(value);
+  const [scale, prefix] = ENGINEERING.find(([s]) => size >= s * 0.9999999) ?? [1e-18, "a"];
+  return `${Number((value / scale).toPrecision(digits))} ${prefix}${unit}`;
+}
+
+/** A level with its unit; what is not in decibels gets a prefix. */
+export function formatLevel(level: number, unit: string): string {
+  return unit.startsWith("dB") || unit === ""
+    ? `${signed(level, 2)} ${unit}`
+    : formatEngineering(level, unit);
+}
+
+/** How far one level lies over another, in dB whatever they are in. */
+export function levelRatioDb(a: number, b: number, unit: string): number {
+  if (unit === "V") {
+    return 20 * Math.log10(a / b);
+  }
+  return unit === "W" ? 10 * Math.log10(a / b) : a - b;
+}
+
+const SECONDS: [number, string][] = [
+  [1, "s"],
+  [1e-3, "ms"],
+  [1e-6, "us"],
+  [1e-9, "ns"],
+  [1e-12, "ps"],
+];
+
 /** A time with its prefix. */
 export function formatSeconds(seconds: number): string {
-  const [scale, unit] = seconds >= 1 ? [1, "s"] : seconds >= 1e-3 ? [1e-3, "ms"] : [1e-6, "us"];
+  const size = Math.abs(seconds);
+  const [scale, unit] = SECONDS.find(([s]) => size >= s) ?? [1e-15, "fs"];
   return `${Number((seconds / scale).toPrecision(3))} ${unit}`;
 }
 

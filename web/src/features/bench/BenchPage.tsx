@@ -18,6 +18,7 @@ import { IconPlus } from "@tabler/icons-react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Instrument, type Job, type Problem } from "../../api/client";
+import { ConfirmButton } from "../../components/ConfirmButton";
 import { formatHertz, signed } from "../../components/units";
 import classes from "./BenchPage.module.css";
 
@@ -135,6 +136,43 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
           />
         </Group>
       )}
+      {instrument.noise && (
+        <Group mt="sm" gap="md">
+          <Switch
+            label="hot"
+            checked={instrument.noise.hot}
+            onChange={(e) => {
+              const hot = e.currentTarget.checked;
+              act(async () => {
+                await api.put(`${url}/noise`, { hot });
+                return "";
+              });
+            }}
+          />
+          <Text fz="sm" className="figures">
+            excess noise ratio {instrument.noise.excessNoiseDb} dB
+          </Text>
+        </Group>
+      )}
+      {instrument.parts && (
+        <Group mt="sm" gap="xs">
+          <Text fz="sm">Plugged in</Text>
+          <Select
+            aria-label={`Plugged in at ${instrument.name}`}
+            size="xs"
+            allowDeselect={false}
+            data={instrument.parts.names}
+            value={instrument.parts.plugged}
+            onChange={(part) =>
+              part &&
+              act(async () => {
+                await api.put(`${url}/part`, { part });
+                return `${part} is plugged in.`;
+              })
+            }
+          />
+        </Group>
+      )}
       <Group mt="sm" gap={8}>
         <Button
           size="compact-sm"
@@ -195,11 +233,10 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
             Clear input protection
           </Button>
         )}
-        <Button
+        <ConfirmButton
           size="compact-sm"
-          variant="subtle"
-          color="red"
-          onClick={() =>
+          question={`Forget ${instrument.name}`}
+          onConfirm={() =>
             act(async () => {
               await api.remove(url);
               return "";
@@ -207,7 +244,7 @@ function InstrumentCard({ instrument, job }: { instrument: Instrument; job: Job 
           }
         >
           Remove
-        </Button>
+        </ConfirmButton>
       </Group>
       {note && (
         <Text fz="sm" mt={6} role="status">
@@ -400,6 +437,7 @@ function AddInstrument({ onClose }: { onClose: () => void }) {
             allowDeselect={false}
             data={[
               { value: "IQ_RECEIVER", label: "IQ receiver" },
+              { value: "SWEPT_ANALYZER", label: "Swept analyzer" },
               { value: "SIGNAL_SOURCE", label: "Signal source" },
               { value: "STEP_ATTENUATOR", label: "Switched pad" },
             ]}

@@ -10,6 +10,7 @@ import {
   Select,
   SimpleGrid,
   Stack,
+  Text,
   Textarea,
   TextInput,
 } from "@mantine/core";
@@ -18,6 +19,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Instrument, type Job, type PathElement, Problem } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
+import { GainFile } from "./GainFile";
 
 const KINDS = [
   ["PAD", "Pad"],
@@ -136,6 +138,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
       returnLossDb: 26,
       outputLevelDbm: null,
       instrumentId: null,
+      networkId: null,
     });
     const at = Math.min(chosen + 1, drafts.length - 1);
     setDrafts([...drafts.slice(0, at), pad, ...drafts.slice(at)]);
@@ -180,7 +183,8 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
     }
   };
   const errorAt = (field: string) => (error?.field === field ? error.text : undefined);
-  const linkKind = kind === "SOURCE" ? "SIGNAL_SOURCE" : "IQ_RECEIVER";
+  const linkKinds =
+    kind === "SOURCE" ? ["SIGNAL_SOURCE", "NOISE_SOURCE"] : ["IQ_RECEIVER", "SWEPT_ANALYZER"];
 
   return (
     <Modal opened onClose={onClose} title={`Path of "${job.name}"`} size="xl">
@@ -258,7 +262,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
               placeholder="none"
               clearable
               data={instruments
-                .filter((i) => i.kind === linkKind)
+                .filter((i) => linkKinds.includes(i.kind))
                 .map((i) => ({ value: String(i.id), label: i.name }))}
               value={
                 draft.element.instrumentId === null ? null : String(draft.element.instrumentId)
@@ -267,7 +271,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
             />
           )}
           {FIELDS.filter(
-            ([f]) => usesField(kind, f) && !(f === "gainDb" && draft.element.gainKind === "table"),
+            ([f]) => usesField(kind, f) && !(f === "gainDb" && draft.element.gainKind !== "number"),
           ).map(([field, label]) => (
             <TextInput
               key={field}
@@ -280,6 +284,21 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
             />
           ))}
         </SimpleGrid>
+        {kind === "PROBE" && draft.element.gainKind === "number" && (
+          <Group gap={6}>
+            <Text fz="sm">The probe divides</Text>
+            {[1, 10].map((by) => (
+              <Button
+                key={by}
+                size="compact-xs"
+                variant="light"
+                onClick={() => change({}, { gainDb: String(-20 * Math.log10(by) || 0) })}
+              >
+                {by}:1
+              </Button>
+            ))}
+          </Group>
+        )}
         {!fixed && (
           <Group align="center" gap="md">
             <SegmentedControl
@@ -287,7 +306,8 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
               aria-label="Gain as"
               data={[
                 { value: "number", label: "one gain" },
-                { value: "table", label: "gain table over frequency" },
+                { value: "table", label: "table over frequency" },
+                { value: "file", label: "Touchstone file" },
               ]}
               value={draft.element.gainKind}
               onChange={(v) => change({ gainKind: v })}
@@ -322,6 +342,13 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
               )}
             </FileButton>
           </Stack>
+        )}
+        {!fixed && draft.element.gainKind === "file" && (
+          <GainFile
+            networkId={draft.element.networkId}
+            error={errorAt("networkId") ?? errorAt("gain")}
+            onChange={(networkId) => change({ networkId })}
+          />
         )}
         {error && (
           <Alert color="red" variant="light">

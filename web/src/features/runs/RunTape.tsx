@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Job, type RunSummary } from "../../api/client";
 import type { LiveStats } from "../../api/live";
 import { go } from "../../app/router";
+import { VERDICT_SHAPE } from "../../components/verdicts";
 import classes from "./RunTape.module.css";
 
 export function useRuns(jobId: number) {
@@ -12,15 +13,6 @@ export function useRuns(jobId: number) {
     queryFn: () => api.get<RunSummary[]>(`/api/jobs/${jobId}/runs`),
   });
 }
-
-export const VERDICT_SHAPE: Record<string, string> = {
-  PASS: "\u2713",
-  PASS_UNSURE: "\u2248",
-  FAIL_UNSURE: "\u2248",
-  FAIL: "\u2717",
-  INVALID: "?",
-  NONE: "\u00B7",
-};
 
 /** A small picture of a trace. */
 export function Picture({ levels, height = 28 }: { levels: number[]; height?: number }) {

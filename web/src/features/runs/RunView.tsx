@@ -2,12 +2,16 @@ import { Alert, Button, Group, SimpleGrid, Table, Text, Textarea, TextInput } fr
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, type Run } from "../../api/client";
+import { go } from "../../app/router";
+import { ConfirmButton } from "../../components/ConfirmButton";
 import { Plot } from "../../components/Plot";
+import { ResultTableView } from "../../components/ResultTableView";
 import { formatHertz, signed } from "../../components/units";
+import { VERDICT_SHAPE } from "../../components/verdicts";
+import { plotCurves } from "../spectrum/FindingView";
 import { formatValue } from "../spectrum/Readings";
 import { DETECTORS, WINDOWS } from "../spectrum/Steps";
 import classes from "./RunsPage.module.css";
-import { VERDICT_SHAPE } from "./RunTape";
 import { usePlotRange } from "./usePlotRange";
 
 /** One kept run, exactly as it was. */
@@ -27,7 +31,13 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
   const [name, setName] = useState(run.name);
   const [note, setNote] = useState(run.note);
   const [wrong, setWrong] = useState("");
-  const traces = useMemo(() => [{ label: run.name, colour: 0, ...run.trace }], [run]);
+  const traces = useMemo(
+    () => [
+      { label: run.name, colour: 0, ...run.trace },
+      ...run.rows.map((r, i) => ({ ...r.trace, label: r.label, colour: 1 + (i % 5), width: 1.1 })),
+    ],
+    [run],
+  );
   const range = usePlotRange(traces);
   const s = run.settings;
 
@@ -69,6 +79,14 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           onChange={(e) => setNote(e.currentTarget.value)}
           onBlur={describe}
         />
+        <Button
+          component="a"
+          variant="default"
+          href={`/api/runs/${run.id}/report.html`}
+          target="_blank"
+        >
+          Report
+        </Button>
         <Button component="a" variant="default" href={`/api/runs/${run.id}/trace.csv`} download>
           Trace CSV
         </Button>
@@ -92,6 +110,16 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
             </Button>
           </>
         )}
+        <ConfirmButton
+          question="Remove it for good"
+          onConfirm={async () => {
+            await api.remove(`/api/runs/${run.id}`);
+            await queries.invalidateQueries({ queryKey: ["runs", jobId] });
+            go("/runs");
+          }}
+        >
+          Remove
+        </ConfirmButton>
       </Group>
       <Text fz="sm">
         Kept {new Date(run.keptAt).toLocaleString()} from {run.sourceName} ({run.identity}). Centre{" "}
@@ -107,8 +135,14 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           {...range}
           yLabel={`Level (${run.trace.unit}) at ${run.trace.plane}`}
           yUnit={run.trace.unit}
+          curves={plotCurves(
+            run.extras.limitLines.filter((c) => c.xUnit === "Hz" && c.yUnit === run.trace.unit),
+          )}
         />
       </div>
+      {run.extras.tables.map((t) => (
+        <ResultTableView key={t.id} table={t} />
+      ))}
       <SimpleGrid cols={2}>
         <Table fz="sm" verticalSpacing={3} captionSide="top">
           <Table.Thead>
@@ -151,8 +185,8 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
                 <Table.Td className="figures">
                   {e.outputLevelDbm !== null
                     ? `${signed(e.outputLevelDbm)} dBm expected`
-                    : e.gainKind === "table"
-                      ? "gain table"
+                    : e.gainKind !== "number"
+                      ? `gain over frequency ± ${e.toleranceDb} dB`
                       : `${signed(e.gainDb ?? 0)} dB ± ${e.toleranceDb}`}
                 </Table.Td>
               </Table.Tr>

@@ -1,9 +1,12 @@
-import { Checkbox, Group, Stack, Text, Title } from "@mantine/core";
+import { Button, Checkbox, Group, Stack, Text, Title } from "@mantine/core";
 import type { Job } from "../../api/client";
 import { go, useAddress } from "../../app/router";
+import { VERDICT_SHAPE } from "../../components/verdicts";
 import { ComparisonView } from "./ComparisonView";
+import { OverlayView } from "./OverlayView";
+import { RunGrid } from "./RunGrid";
 import classes from "./RunsPage.module.css";
-import { Picture, useRuns, VERDICT_SHAPE } from "./RunTape";
+import { Picture, useRuns } from "./RunTape";
 import { RunView } from "./RunView";
 
 /** All runs of the job; one to read, or two to compare. */
@@ -14,16 +17,20 @@ export function RunsPage({ job }: { job: Job }) {
   const first = number("first");
   const second = number("second");
   const single = number("run") ?? (first === null ? (runs?.[0]?.id ?? null) : null);
-  const letter = (id: number) => (id === first ? "A" : id === second ? "B" : "");
+  const more = (query.get("more") ?? "").split(",").map(Number).filter(Boolean);
+  const grid = query.get("all") !== null;
+  const letter = (id: number) =>
+    id === first ? "A" : id === second ? "B" : more.includes(id) ? "+" : "";
 
   const pick = (id: number) => {
-    if (first === id) {
-      go(second ? `/runs?first=${second}` : "/runs");
-    } else if (second === id) {
-      go(`/runs?first=${first}`);
-    } else {
-      go(first === null ? `/runs?first=${id}` : `/runs?first=${first}&second=${id}`);
-    }
+    const ticked = [first, second, ...more].filter((t): t is number => t !== null);
+    const next = ticked.includes(id) ? ticked.filter((t) => t !== id) : [...ticked, id];
+    const [a, b, ...rest] = next;
+    go(
+      next.length === 0
+        ? "/runs"
+        : `/runs?first=${a}${b ? `&second=${b}` : ""}${rest.length ? `&more=${rest.join(",")}` : ""}`,
+    );
   };
 
   if (runs?.length === 0) {
@@ -36,11 +43,18 @@ export function RunsPage({ job }: { job: Job }) {
   return (
     <div className={classes.page}>
       <div className={classes.list}>
-        <Title order={4} mb={4}>
-          Runs
-        </Title>
+        <Group justify="space-between" mb={4}>
+          <Title order={4}>Runs</Title>
+          <Button
+            size="compact-sm"
+            variant={grid ? "filled" : "light"}
+            onClick={() => go(grid ? "/runs" : "/runs?all=1")}
+          >
+            All on one sheet
+          </Button>
+        </Group>
         <Text fz="sm" c="dimmed" mb={6}>
-          Click one to read it; tick two to compare.
+          Click one to read it; tick two to compare, or more to lay them over one another.
         </Text>
         {runs?.map((r) => (
           <Group key={r.id} gap={6} wrap="nowrap" align="center">
@@ -53,7 +67,7 @@ export function RunsPage({ job }: { job: Job }) {
             <button
               type="button"
               className={classes.row}
-              aria-current={single === r.id && second === null}
+              aria-current={!grid && single === r.id && second === null}
               onClick={() => go(`/runs?run=${r.id}`)}
             >
               <Group justify="space-between" wrap="nowrap">
@@ -73,7 +87,11 @@ export function RunsPage({ job }: { job: Job }) {
         ))}
       </div>
       <div className={classes.detail}>
-        {first !== null && second !== null ? (
+        {grid && runs ? (
+          <RunGrid runs={runs} />
+        ) : first !== null && second !== null && more.length > 0 ? (
+          <OverlayView ids={[first, second, ...more]} />
+        ) : first !== null && second !== null ? (
           <ComparisonView first={first} second={second} />
         ) : first !== null ? (
           <Text mt="xl" ta="center">

@@ -1,30 +1,24 @@
 import { Tooltip } from "@mantine/core";
 import type { Reading } from "../../api/client";
 import type { Frame } from "../../api/live";
-import { decimalsFor, formatHertz, grouped, signed } from "../../components/units";
-import { type MarkerSet, readMarker } from "./markers";
+import { formatCell } from "../../components/formatCell";
+import { decimalsFor, grouped, signed } from "../../components/units";
+import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
+import { ReadingMenu, removeReading } from "./ReadingMenu";
 import classes from "./SpectrumPage.module.css";
+import type { SpectrumModel } from "./useSpectrum";
 
-/** Shape, words and colour of a verdict. */
-const LOOK: Record<Reading["verdict"], [string, string]> = {
-  PASS: ["\u2713", classes.pass],
-  PASS_UNSURE: ["\u2248", classes.unsure],
-  FAIL_UNSURE: ["\u2248", classes.unsure],
-  FAIL: ["\u2717", classes.fail],
-  INVALID: ["?", classes.unsure],
-  NONE: ["", ""],
+/** Colour of a verdict. */
+const COLOUR: Record<Reading["verdict"], string> = {
+  PASS: classes.pass,
+  PASS_UNSURE: classes.unsure,
+  FAIL_UNSURE: classes.unsure,
+  FAIL: classes.fail,
+  INVALID: classes.unsure,
+  NONE: "",
 };
 
 const WORST_FIRST: Reading["verdict"][] = ["FAIL", "FAIL_UNSURE", "INVALID", "PASS_UNSURE", "PASS"];
-
-const WORDS: Record<Reading["verdict"], string> = {
-  PASS: "PASS",
-  PASS_UNSURE: "PASS, close",
-  FAIL_UNSURE: "FAIL, close",
-  FAIL: "FAIL",
-  INVALID: "NOT JUDGED",
-  NONE: "",
-};
 
 export function worstReading(readings: Reading[]): Reading | undefined {
   for (const verdict of WORST_FIRST) {
@@ -42,15 +36,30 @@ function relative(r: Reading): number {
   return (r.margin ?? 0) / (width || 1);
 }
 
+/** Widths and times get a prefix; frequencies are written out. */
+function ownUnit(r: Reading): boolean {
+  return (
+    r.unit === "s" || r.unit === "V" || r.unit === "W" || (r.unit === "Hz" && WIDTHS.has(r.id))
+  );
+}
+
+const WIDTHS = new Set(["occupiedBandwidth", "residualFm"]);
+
 export function formatValue(r: Reading): string {
   if (r.value === null) {
     return "\u2014";
+  }
+  if (ownUnit(r) || r.unit === "%") {
+    return formatCell(Number(r.value.toPrecision(4)), r.unit);
   }
   if (r.unit === "Hz") {
     const decimals = decimalsFor(r.uncertainty, 2);
     return r.id === "carrierFrequency"
       ? grouped(r.value, decimals)
       : `${r.value > 0 ? "+" : ""}${grouped(r.value, decimals)}`;
+  }
+  if (r.unit === "V" || r.unit === "W") {
+    return formatCell(Number(r.value.toPrecision(4)), r.unit);
   }
   return signed(r.value, r.unit === "ppm" ? Math.min(4, decimalsFor(r.uncertainty, 4)) : 2);
 }
@@ -64,12 +73,20 @@ function plusMinus(r: Reading): string {
   if (r.uncertainty === null || r.value === null) {
     return "uncertainty not known";
   }
+  if (ownUnit(r)) {
+    return `\u00B1 ${formatCell(Number(r.uncertainty.toPrecision(2)), r.unit)}`;
+  }
   return `\u00B1 ${Number(r.uncertainty.toPrecision(2))} ${differenceUnit(r.unit)}`;
 }
 
 function limitWords(r: Reading): string {
   if (r.lower === null && r.upper === null) {
     return "";
+  }
+  if (ownUnit(r)) {
+    const margin = r.margin === null ? "" : `, margin ${formatCell(r.margin, r.unit)}`;
+    const from = r.lower === null ? "at most" : `${formatCell(r.lower, r.unit)} to`;
+    return `limit ${from} ${formatCell(r.upper ?? 0, r.unit)}${margin}`;
   }
   const digits = r.unit === "Hz" ? 0 : r.unit === "ppm" ? 1 : 1;
   const bounds =
@@ -82,9 +99,14 @@ function limitWords(r: Reading): string {
   return `limit ${bounds} ${r.unit}${margin}`;
 }
 
-/** The verdict, the numbers with their trust, and the markers. */
-export function Readings(props: { frame: Frame | null; markers: MarkerSet; live: boolean }) {
-  const { frame, markers } = props;
+/** The verdict and the numbers with their trust. */
+export function Readings(props: {
+  frame: Frame | null;
+  live: boolean;
+  model: SpectrumModel;
+  markerHz: number | null;
+}) {
+  const { frame, model } = props;
   const readings = frame?.header.readings ?? [];
   const worst = worstReading(readings);
   const big = worst ?? readings[0];
@@ -92,13 +114,13 @@ export function Readings(props: { frame: Frame | null; markers: MarkerSet; live:
     <>
       <Verdict reading={worst} />
       {frame && !props.live && <div className={classes.small}>of the last trace, not live</div>}
-      {big && <ReadingRow reading={big} big />}
+      {big && <ReadingRow reading={big} big onRemove={removeReading(model, big.id)} />}
       {readings
         .filter((r) => r !== big)
         .map((r) => (
-          <ReadingRow key={r.id} reading={r} />
+          <ReadingRow key={r.id} reading={r} onRemove={removeReading(model, r.id)} />
         ))}
-      <Markers frame={frame} markers={markers} />
+      <ReadingMenu model={model} markerHz={props.markerHz} />
     </>
   );
 }
@@ -111,16 +133,15 @@ function Verdict({ reading }: { reading: Reading | undefined }) {
       </div>
     );
   }
-  const [shape, colour] = LOOK[reading.verdict];
   return (
-    <div className={`${classes.verdict} ${colour}`} data-testid="verdict">
-      {shape} {WORDS[reading.verdict]}
+    <div className={`${classes.verdict} ${COLOUR[reading.verdict]}`} data-testid="verdict">
+      {VERDICT_SHAPE[reading.verdict]} {VERDICT_WORDS[reading.verdict]}
     </div>
   );
 }
 
-function ReadingRow({ reading: r, big = false }: { reading: Reading; big?: boolean }) {
-  const [shape, colour] = LOOK[r.verdict];
+export function ReadingRow(props: { reading: Reading; big?: boolean; onRemove?: () => void }) {
+  const { reading: r, big = false } = props;
   const why = r.contributions
     .map((c) => `${c.name}: ${Number(c.standard.toPrecision(2))} ${differenceUnit(r.unit)}`)
     .join("\n");
@@ -128,9 +149,21 @@ function ReadingRow({ reading: r, big = false }: { reading: Reading; big?: boole
     <div className={classes.reading} data-testid={`reading-${r.id}`}>
       <div className={classes.small}>
         {r.label} at {r.plane}
+        {props.onRemove && (
+          <button
+            type="button"
+            className={classes.takeAway}
+            aria-label={`Take ${r.label} away`}
+            onClick={props.onRemove}
+          >
+            {"\u00D7"}
+          </button>
+        )}
       </div>
       <div className={`figures ${big ? classes.big : classes.number}`}>
-        {formatValue(r)} <span style={{ fontSize: "0.8em" }}>{r.unit}</span>
+        <span className={classes.value}>
+          {formatValue(r)} {!ownUnit(r) && <span style={{ fontSize: "0.8em" }}>{r.unit}</span>}
+        </span>{" "}
         {r.value !== null && (
           <Tooltip
             multiline
@@ -143,36 +176,8 @@ function ReadingRow({ reading: r, big = false }: { reading: Reading; big?: boole
       </div>
       {r.marks.length > 0 && <div className={classes.mark}>{`\u26A0 ${r.marks.join(", ")}`}</div>}
       {r.verdict !== "NONE" && (
-        <div className={`${classes.small} ${colour}`}>
-          {shape} {limitWords(r)}
-        </div>
-      )}
-    </div>
-  );
-}
-
-function Markers({ frame, markers }: { frame: Frame | null; markers: MarkerSet }) {
-  const main = frame && markers.main ? readMarker(frame, markers.main) : null;
-  const unit = frame?.header.unit ?? "";
-  return (
-    <div className={classes.reading} data-testid="markers">
-      <div className={classes.small}>Markers</div>
-      {!markers.main && <div className={classes.small}>m sets one on the highest line</div>}
-      {markers.main && !main && (
-        <div className={classes.small}>the marker lies outside the span</div>
-      )}
-      {main && (
-        <div className={`figures ${classes.number}`}>
-          1: {formatHertz(main.hertz, 10)}
-          <br />
-          {signed(main.level, 2)} {unit}
-        </div>
-      )}
-      {main && markers.reference && (
-        <div className="figures">
-          from ref: {formatHertz(main.hertz - markers.reference.hertz, 8)}
-          <br />
-          {signed(main.level - markers.reference.level, 2)} dB
+        <div className={`${classes.small} ${COLOUR[r.verdict]}`}>
+          {VERDICT_SHAPE[r.verdict]} {limitWords(r)}
         </div>
       )}
     </div>

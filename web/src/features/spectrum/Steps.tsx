@@ -1,12 +1,16 @@
-import { Button, Group, Menu, Select, Text, UnstyledButton } from "@mantine/core";
+import { Button, Group, Select, Text } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Instrument, type Job, type Problem } from "../../api/client";
 import { go } from "../../app/router";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
+import { Choice } from "./Choice";
+import { GuidedMenu, GuidedProgress } from "./GuidedMenu";
+import { LevelSentence } from "./LevelSentence";
 import { Levels } from "./Levels";
 import { worstReading } from "./Readings";
+import { SetupMenu } from "./SetupMenu";
 import classes from "./SpectrumPage.module.css";
 import { Step } from "./Step";
 import type { SpectrumModel } from "./useSpectrum";
@@ -28,33 +32,16 @@ export const DETECTORS: Record<string, string> = {
   LOG_AVERAGE: "log average",
 };
 
-/** A word in the sentence that opens a short list. */
-function Choice(props: {
-  label: string;
-  value: string;
-  choices: Record<string, string>;
-  onChange: (v: string) => void;
-}) {
-  return (
-    <Menu position="bottom-start">
-      <Menu.Target>
-        <UnstyledButton
-          aria-label={props.label}
-          style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
-        >
-          {props.choices[props.value] ?? props.value}
-        </UnstyledButton>
-      </Menu.Target>
-      <Menu.Dropdown>
-        {Object.entries(props.choices).map(([value, label]) => (
-          <Menu.Item key={value} onClick={() => props.onChange(value)}>
-            {label}
-          </Menu.Item>
-        ))}
-      </Menu.Dropdown>
-    </Menu>
-  );
-}
+/** Lengths of a transform; without one the RBW decides. */
+const LENGTHS: Record<string, string> = {
+  "0": "length by RBW",
+  ...Object.fromEntries(
+    [10, 11, 12, 13, 14, 15, 16, 17, 18, 19].map((n) => [
+      String(1 << n),
+      `${(1 << (n - 10)).toString()} Ki points`,
+    ]),
+  ),
+};
 
 interface Props {
   job: Job;
@@ -64,6 +51,8 @@ interface Props {
   instrument: Instrument | undefined;
   onSource: (source: string) => void;
   onOpenRecording: () => void;
+  /** Shows the newest finding again; undefined if there is none to show. */
+  onLastFinding?: () => void;
 }
 
 /** The checklist of this measurement; it guides and never stands in the way. */
@@ -77,6 +66,7 @@ export function Steps(props: Props) {
   const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
   const averaged = frame ? Math.min(frame.header.segments, frame.header.settings.averages) : 0;
   const wanted = frame?.header.settings.averages ?? 0;
+  const stitched = state != null && state.settings.spanHz > state.widestAtOnceHz * 1.000001;
   return (
     <>
       <Step
@@ -107,6 +97,7 @@ export function Steps(props: Props) {
       <Levels job={props.job} model={model} recording={recording} />
       <Step
         title="Settings"
+        aside={<SetupMenu job={props.job} model={model} />}
         state={model.problem && isSetting(model.problem) ? "attention" : "done"}
       >
         <Sentence {...props} recording={recording} />
@@ -121,23 +112,35 @@ export function Steps(props: Props) {
       <Step
         title="Measure"
         state={
-          frame && averaged >= wanted ? "done" : state?.phase === "REFUSED" ? "attention" : "open"
+          frame && (stitched ? frame.header.progress >= 1 : averaged >= wanted)
+            ? "done"
+            : state?.phase === "REFUSED"
+              ? "attention"
+              : "open"
         }
         aside={
           !recording && (
-            <Button
-              size="compact-sm"
-              variant={running ? "default" : "filled"}
-              onClick={() => (running ? model.hold() : model.start())}
-            >
-              {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
-            </Button>
+            <Group gap={4} wrap="nowrap">
+              <GuidedMenu model={model} onLastFinding={props.onLastFinding} />
+              <Button
+                size="compact-sm"
+                variant={running ? "default" : "filled"}
+                onClick={() => (running ? model.hold() : model.start())}
+              >
+                {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
+              </Button>
+            </Group>
           )
         }
       >
-        {!recording && (
+        <GuidedProgress model={model} />
+        {!recording && !state?.guided && (
           <Text fz="sm" className="figures">
-            {frame ? `average ${averaged} of ${wanted}` : "nothing yet"}
+            {!frame
+              ? "nothing yet"
+              : stitched
+                ? `${frame.header.segments} averages a step`
+                : `average ${averaged} of ${wanted}`}
           </Text>
         )}
         {recording && (
@@ -180,7 +183,8 @@ function advice(marks: string[], recording: boolean): string {
     : "The receiver overloads. Raise the reference level or add a pad.";
 }
 
-function Sentence({ model, recording }: Props & { recording: boolean }) {
+function Sentence(props: Props & { recording: boolean }) {
+  const { model, recording } = props;
   const { state, frame, problem } = model;
   const s = state?.settings;
   if (!s) {
@@ -223,9 +227,9 @@ function Sentence({ model, recording }: Props & { recording: boolean }) {
         value={s.rbwHz}
         words={{ auto: 0, automatic: 0 }}
         error={wrong("rbwHz")}
-        format={(v) => (v === 0 ? `auto, ${formatHertz(rbw)}` : formatHertz(v))}
+        format={(v) => (v === 0 || s.fftLength ? `auto, ${formatHertz(rbw)}` : formatHertz(v))}
         next={(v, up) => step125(v === 0 ? rbw : v, up)}
-        onCommit={(rbwHz) => model.change({ rbwHz })}
+        onCommit={(rbwHz) => model.change({ rbwHz, fftLength: 0 })}
       />{" "}
       <Choice
         label="Window"
@@ -273,9 +277,20 @@ function Sentence({ model, recording }: Props & { recording: boolean }) {
         error={wrong("channelWidthHz")}
         onCommit={(channelWidthHz) => model.change({ channelWidthHz })}
       />
+      <LevelSentence model={model} inputs={props.instrument?.inputs ?? 1} />
       {frame && (
         <div className={classes.small}>
-          {frame.header.points} points; one record lasts {formatSeconds(frame.header.recordSeconds)}
+          {frame.header.fftLength > 0 && (
+            <Choice
+              label="Points of one transform"
+              value={String(s.fftLength ?? 0)}
+              choices={LENGTHS}
+              onChange={(v) => model.change({ fftLength: Number(v) })}
+            />
+          )}
+          {frame.header.fftLength > 0 && ", "}
+          {frame.header.points} points shown; a {frame.header.fftLength > 0 ? "record" : "sweep"} of{" "}
+          {formatSeconds(frame.header.recordSeconds)}
           {frame.header.attenuationDb !== null && `; attenuator ${frame.header.attenuationDb} dB`}
         </div>
       )}

@@ -13,9 +13,13 @@ export interface MarkerSet {
   main: Marker | null;
   /** Reference of the delta, kept where and as high as it was. */
   reference: { hertz: number; level: number } | null;
+  /** Further ones, pinned in the order they came. */
+  more: Marker[];
+  /** Two levels, for a difference up and down. */
+  levels: [number, number] | null;
 }
 
-export const NO_MARKERS: MarkerSet = { main: null, reference: null };
+export const NO_MARKERS: MarkerSet = { main: null, reference: null, more: [], levels: null };
 
 /** A marker with its numbers on the present frame. */
 export interface MarkerReading {
@@ -37,13 +41,13 @@ function traceAt(frame: Frame, hertz: number): number | null {
 }
 
 /** Numbers of a marker, interpolated if it sits on a line; null outside the span. */
-export function readMarker(frame: Frame, marker: Marker): MarkerReading | null {
+export function readMarker(frame: Frame, marker: Marker, label = "1"): MarkerReading | null {
   const line = marker.follows ? lineNear(frame, marker.hertz) : undefined;
   if (line) {
-    return { label: "1", hertz: line.frequencyHz, level: line.level };
+    return { label, hertz: line.frequencyHz, level: line.level };
   }
   const level = traceAt(frame, marker.hertz);
-  return level === null ? null : { label: "1", hertz: marker.hertz, level };
+  return level === null ? null : { label, hertz: marker.hertz, level };
 }
 
 /** The highest line, or the highest point if no line stands out. */
@@ -79,5 +83,27 @@ export function plotMarkers(frame: Frame, set: MarkerSet): PlotMarker[] {
   if (main) {
     drawn.push(main);
   }
+  drawn.push(...readMore(frame, set));
   return drawn;
+}
+
+/** The pinned markers that lie in view, numbered from 2. */
+export function readMore(frame: Frame, set: MarkerSet): MarkerReading[] {
+  return set.more
+    .map((m, i) => readMarker(frame, m, String(i + 2)))
+    .filter((m): m is MarkerReading => m !== null);
+}
+
+/** All markers as CSV. */
+export function markersCsv(frame: Frame, set: MarkerSet): string {
+  const unit = frame.header.unit;
+  const rows = plotMarkers(frame, set).map(
+    (m) => `${m.label},${m.hertz.toFixed(3)},${m.level.toFixed(3)}`,
+  );
+  return [
+    `# plane: ${frame.header.plane}`,
+    `marker,frequency (Hz),level (${unit})`,
+    ...rows,
+    "",
+  ].join("\n");
 }

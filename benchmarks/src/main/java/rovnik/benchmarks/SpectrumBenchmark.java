@@ -13,6 +13,7 @@ import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
+import rovnik.core.emission.EmissionMask;
 import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.PeakSearch;
@@ -20,6 +21,9 @@ import rovnik.core.spectrum.SpectrumEstimator;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.ToneInterpolator;
 import rovnik.core.spectrum.Trace;
+import rovnik.core.spectrum.TraceMode;
+import rovnik.core.spectrum.TraceRow;
+import rovnik.core.spectrum.TraceStack;
 
 /** Spectrum estimator: Hann, 4,096 points, 50 % overlap, complex float, one core. */
 @State(Scope.Thread)
@@ -34,6 +38,10 @@ public class SpectrumBenchmark {
   private SpectrumEstimator estimator;
   private Trace trace;
   private ToneInterpolator interpolator;
+  private Trace large;
+  private EmissionMask mask;
+  private TraceStack stack;
+  private double[] power;
 
   /** Makes a record of noise. */
   @Setup
@@ -51,6 +59,37 @@ public class SpectrumBenchmark {
       level[i] = (float) (-100 + 3 * random.nextGaussian() + (i % 200 == 0 ? 50 : 0));
     }
     trace = new Trace(0, 1, level, "dBm", "", 1.44, 1.5, 1, "", "");
+    float[] many = new float[1 << 19];
+    for (int i = 0; i < many.length; i++) {
+      many[i] = (float) (-100 + 3 * random.nextGaussian() + (i % 200 == 0 ? 50 : 0));
+    }
+    large = new Trace(0, 1, many, "dBm", "", 1.44, 1.5, 1, "", "");
+    java.util.List<EmissionMask.Segment> segments = new java.util.ArrayList<>();
+    for (int i = 0; i < 6; i++) {
+      segments.add(
+          new EmissionMask.Segment(
+              300 * i,
+              300 * (i + 1),
+              i < 3 ? 0 : 30,
+              -20 - 10 * i,
+              -30 - 10 * i,
+              Double.NaN,
+              Double.NaN));
+    }
+    mask = new EmissionMask(segments);
+    power = new double[4096];
+    java.util.Arrays.fill(power, 1e-9);
+    stack =
+        new TraceStack(
+            java.util.List.of(
+                TraceRow.of(TraceMode.HIGHEST, 1),
+                TraceRow.of(TraceMode.LOWEST, 1),
+                TraceRow.of(TraceMode.POWER_AVERAGE, 256),
+                TraceRow.of(TraceMode.LOG_AVERAGE, 64),
+                TraceRow.of(TraceMode.EXPONENTIAL_AVERAGE, 16),
+                TraceRow.math(TraceMode.RATIO, 0, 1)),
+            4096,
+            java.util.List.of());
   }
 
   /** Reported in samples a second. */
@@ -65,6 +104,36 @@ public class SpectrumBenchmark {
   /** Peak table of a 4,096-point trace with 20 lines, reported in tables a second. */
   @Benchmark
   public int peakTable() {
-    return PeakSearch.aboveFloor(trace.level(), 32).find(trace, interpolator).size();
+    return new PeakSearch(PeakSearch.median(trace.level()) + 12, 6, 32)
+        .find(trace, interpolator)
+        .size();
+  }
+
+  /** Peak table of 524,288 bins with 2,600 lines, reported in tables a second. */
+  @Benchmark
+  public int peakTableOfHalfAMillion() {
+    return new PeakSearch(PeakSearch.median(large.level()) + 12, 6, 32)
+        .find(large, interpolator)
+        .size();
+  }
+
+  /** Mask of six segments over 4,096 points, reported in checks a second. */
+  @Benchmark
+  public int maskCheck() {
+    return mask.judge(trace, 2048, 0, java.util.List.of()).size();
+  }
+
+  /** One look at 4,096 points with six more traces and their decibels, in looks a second. */
+  @Benchmark
+  public double sixTraces() {
+    stack.take(power);
+    double sum = 0;
+    for (int i = 0; i < 6; i++) {
+      double[] p = stack.power(i);
+      for (double v : p) {
+        sum += Math.log10(Math.max(v, 1e-30));
+      }
+    }
+    return sum;
   }
 }

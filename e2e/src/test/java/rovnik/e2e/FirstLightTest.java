@@ -15,97 +15,17 @@ import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.regex.Pattern;
-import org.testng.annotations.AfterClass;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeClass;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** The whole yearly check in Chromium, against the running server and stand-ins. */
-public class FirstLightTest {
-  private Processes rovnik;
-  private Browser browser;
-  private Page page;
-
-  @BeforeClass
-  public void setUp() {
-    // A busy machine may be slow; nothing here is judged by time.
-    com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
-    rovnik = new Processes();
-    browser = new Browser();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void tearDown() {
-    browser.close();
-    rovnik.close();
-  }
-
-  @BeforeMethod
-  public void open() {
-    page = browser.window(rovnik.url() + "/spectrum");
-  }
-
-  @AfterMethod(alwaysRun = true)
-  public void close() {
-    page.context().close();
-    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":false}");
-    rovnik.send("PUT", "/api/instruments/3/attenuation", "{\"attenuationDb\":30}");
-  }
-
-  private Locator button(String name) {
-    return page.getByRole(
-        AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
-  }
-
-  private void enter(String text) {
-    page.keyboard().press("/");
-    page.locator("input[aria-label='Quick entry']").fill(text);
-    page.keyboard().press("Enter");
-  }
-
-  private Locator reading(String id) {
-    return page.getByTestId("reading-" + id);
-  }
-
-  /** Starts; the window of the test before may still hold the receiver for a moment. */
-  private void start() {
-    Locator go = button("Start").or(button("Resume")).first();
-    go.or(button("Hold")).first().waitFor();
-    for (int i = 0; i < 20 && !button("Hold").isVisible(); i++) {
-      if (button("Take it over").isVisible()) {
-        button("Take it over").click();
-      }
-      if (go.isVisible()) {
-        go.click();
-      }
-      page.waitForTimeout(400);
-    }
-    assertThat(button("Hold")).isVisible();
-  }
-
-  /** Back to a known framing whatever the test before left. */
-  private void frameCarrier() {
-    start();
-    enter("average 20");
-    enter("reference 30");
-    enter("window hann");
-    enter("span 200k");
-    enter("458.525M");
-    assertThat(page.getByText("average 20 of 20")).isVisible();
-  }
-
-  private static Pattern words(String regex) {
-    return Pattern.compile(regex, Pattern.DOTALL);
-  }
-
+public class FirstLightTest extends SpectrumScreen {
   @Test
   public void unknownSignalWithTheKeyboardAlone() {
     start();
     enter("span 20M");
     enter("460M");
     assertThat(page.getByLabel("Centre", exact())).hasValue("460 MHz");
+    assertThat(page.getByText("RBW 20 kHz").first()).isVisible();
     assertThat(reading("carrierPower")).containsText(words("\\+2[67]\\.\\d"));
     page.keyboard().press("m");
     assertThat(page.getByTestId("markers")).containsText("458.52");
@@ -124,10 +44,6 @@ public class FirstLightTest {
     assertThat(button("Resume")).isVisible();
     page.keyboard().press("?");
     assertThat(page.getByText("Keys and quick entry")).isVisible();
-  }
-
-  private static Page.GetByLabelOptions exact() {
-    return new Page.GetByLabelOptions().setExact(true);
   }
 
   @Test
@@ -175,6 +91,31 @@ public class FirstLightTest {
     page.getByLabel("Gain (dB, a loss is negative)").fill("-30");
     button("Store the path").click();
     assertThat(page.getByTestId("headroom")).containsText("headroom");
+    assertThat(reading("carrierPower")).containsText(words("\\+2[67]\\.\\d"));
+  }
+
+  /** The feeder's gain from its own S21; a broken file is refused beside the field. */
+  @Test
+  public void aPathElementTakesItsGainFromATouchstoneFile() throws IOException {
+    Path folder = Files.createTempDirectory("touchstone");
+    Path broken = folder.resolve("broken.s2p");
+    Path whole = folder.resolve("feeder.s2p");
+    Files.writeString(broken, "# MHz S DB R 50\n400 -20 0 -2 0 -2 0\n");
+    Files.writeString(
+        whole, "# MHz S DB R 50\n400 -20 0 -2 0 -2 0 -20 0\n500 -20 0 -3 0 -3 0 -20 0\n");
+    frameCarrier();
+    page.getByTitle("Edit the path").nth(2).click();
+    page.getByText("Touchstone file", new Page.GetByTextOptions().setExact(true)).click();
+    page.locator("[role=dialog] input[type=file]").setInputFiles(broken);
+    assertThat(page.getByText("line 2: the file ends inside the point")).isVisible();
+    page.locator("[role=dialog] input[type=file]").setInputFiles(whole);
+    assertThat(page.getByText("2 ports, 2 points, 400 MHz to 500 MHz")).isVisible();
+    button("Store the path").click();
+    // 2.585 dB instead of 1.2 dB between the same plane and the receiver
+    assertThat(reading("carrierPower")).containsText(words("\\+28\\.[23]"));
+    page.getByTitle("Edit the path").nth(2).click();
+    page.getByText("one gain").click();
+    button("Store the path").click();
     assertThat(reading("carrierPower")).containsText(words("\\+2[67]\\.\\d"));
   }
 
@@ -340,12 +281,12 @@ public class FirstLightTest {
     }
     Files.write(data, java.util.Arrays.copyOf(b.array(), b.capacity() - 3));
     button("Open a recording").click();
-    page.locator("input[type=file]").setInputFiles(new Path[] {meta, data});
+    page.locator("[role=dialog] input[type=file]").setInputFiles(new Path[] {meta, data});
     button("Open").click();
     assertThat(page.getByText("cut off")).isVisible();
     data = folder.resolve("quay-whole.sigmf-data");
     Files.write(data, b.array());
-    page.locator("input[type=file]").setInputFiles(new Path[] {meta, data});
+    page.locator("[role=dialog] input[type=file]").setInputFiles(new Path[] {meta, data});
     button("Open").click();
     assertThat(reading("carrierPower")).containsText("dBFS");
     assertThat(reading("carrierPower")).containsText(words("\u22126\\.2"));
@@ -400,6 +341,8 @@ public class FirstLightTest {
     receiver.getByText("Connect", new Locator.GetByTextOptions().setExact(true)).click();
     assertThat(receiver).containsText("\u2713 connected");
     far.getByText("Remove").click();
+    assertThat(far).isVisible();
+    far.getByText("Forget Far receiver").click();
     assertThat(far).isHidden();
   }
 }

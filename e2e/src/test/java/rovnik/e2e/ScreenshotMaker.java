@@ -33,9 +33,9 @@ public class ScreenshotMaker {
         Browser browser = new Browser()) {
       Page page = browser.window(rovnik.url() + "/spectrum");
       page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
+      page.getByTestId("reading-carrierPower").waitFor();
       wait(page, 1500);
-      page.keyboard().press("c");
-      wait(page, 500);
+      type(page, "458.525M");
       type(page, "span 4M");
       type(page, "average 50");
       wait(page, 2000);
@@ -65,11 +65,89 @@ public class ScreenshotMaker {
       page.getByTestId("changes").waitFor();
       wait(page, 500);
       shoot(page, "spectrum-compare");
+      emissions(rovnik, page);
       page.navigate(rovnik.url() + "/bench");
       page.getByText("Pad switch").first().waitFor();
       wait(page, 1500);
       shoot(page, "bench");
     }
+  }
+
+  private static void menu(Page page, String button, String item) {
+    page.getByLabel(button).or(page.getByText(button, exactly())).first().click();
+    page.locator("[role=menuitem]", new Page.LocatorOptions().setHasText(item)).first().click();
+    wait(page, 500);
+  }
+
+  private static Page.GetByTextOptions exactly() {
+    return new Page.GetByTextOptions().setExact(true);
+  }
+
+  private static void press(Page page, String name) {
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).last().click();
+    wait(page, 400);
+  }
+
+  private static void finding(Page page) {
+    page.getByTestId("finding").waitFor(new Locator.WaitForOptions().setTimeout(60_000));
+    wait(page, 800);
+  }
+
+  private void emissions(Processes rovnik, Page page) {
+    page.navigate(rovnik.url() + "/spectrum");
+    press(page, "Start");
+    type(page, "span 4M");
+    type(page, "459M");
+    type(page, "average 64");
+    menu(page, "Add a trace", "highest hold");
+    page.keyboard().press("l");
+    wait(page, 2500);
+    page.keyboard().press("m");
+    page.keyboard().press("d");
+    shoot(page, "spectrum-lines");
+    page.keyboard().press("w");
+    finding(page);
+    shoot(page, "spectrum-whose-line");
+    press(page, "Keep as a run");
+    press(page, "Back to the live trace");
+    page.keyboard().press("l");
+    page.getByLabel("Take 1: highest hold away").click();
+    type(page, "span 200k");
+    type(page, "458.525M");
+    menu(page, "Guided", "Phase noise ...");
+    press(page, "Start");
+    finding(page);
+    shoot(page, "spectrum-phase-noise");
+    press(page, "Keep as a run");
+    press(page, "Back to the live trace");
+    menu(page, "Guided", "Spurious survey ...");
+    press(page, "Start");
+    finding(page);
+    shoot(page, "spectrum-survey");
+    press(page, "Keep as a run");
+    press(page, "Back to the live trace");
+    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":true}");
+    type(page, "span 400k");
+    menu(page, "Add a reading", "Occupied bandwidth ...");
+    page.getByLabel("Widest allowed (Hz)").fill("65k");
+    press(page, "Read it");
+    menu(page, "Add a reading", "Emission mask ...");
+    press(page, "Judge by it");
+    type(page, "average 100");
+    wait(page, 2500);
+    shoot(page, "spectrum-mask");
+    type(page, "keep data with mask");
+    wait(page, 1000);
+    page.navigate(rovnik.url() + "/runs?all=1");
+    page.getByTestId("run-grid").waitFor();
+    wait(page, 800);
+    shoot(page, "run-grid");
+    page.getByTestId("run-grid").getByText("data with mask").click();
+    Page report = page.context().waitForPage(() -> page.getByText("Report", exactly()).click());
+    report.waitForLoadState();
+    shoot(report, "report");
+    report.close();
+    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":false}");
   }
 
   private static java.util.List<com.microsoft.playwright.options.KeyboardModifier> shift() {

@@ -41,7 +41,8 @@ public class WallsTest {
             "jdk.incubator.vector..",
             "org.jtransforms..",
             "org.visnow..",
-            "org.hipparchus..")
+            "org.hipparchus..",
+            "org.ejml..")
         .check(classes);
     noClasses()
         .that()

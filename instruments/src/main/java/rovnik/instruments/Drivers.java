@@ -3,10 +3,13 @@ package rovnik.instruments;
 import rovnik.core.Refusal;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.iq.ScpiIqReceiver;
+import rovnik.instruments.noise.NoiseSource;
+import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
 import rovnik.instruments.source.ScpiSignalSource;
 import rovnik.instruments.source.StepAttenuator;
+import rovnik.instruments.sweep.ScpiSweptAnalyzer;
 
 /** Makes the driver for an instrument. */
 public final class Drivers {
@@ -34,8 +37,11 @@ public final class Drivers {
     try {
       return switch (kind) {
         case IQ_RECEIVER -> new ScpiIqReceiver(connection, dialect);
+        case SWEPT_ANALYZER -> new ScpiSweptAnalyzer(connection, dialect);
         case SIGNAL_SOURCE -> new ScpiSignalSource(connection, dialect);
         case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
+        case NOISE_SOURCE -> NoiseSource.over(connection, dialect);
+        case PART_HOLDER -> PartHolder.over(connection, dialect);
       };
     } catch (RuntimeException e) {
       connection.close();

@@ -1,13 +1,17 @@
 package rovnik.instruments;
 
+import java.util.Arrays;
 import java.util.Locale;
 import rovnik.core.Refusal;
 
 /** The kinds of instrument that Rovnik drives. */
 public enum InstrumentKind {
   IQ_RECEIVER("IQ receiver"),
+  SWEPT_ANALYZER("Swept analyzer"),
   SIGNAL_SOURCE("Signal source"),
-  STEP_ATTENUATOR("Switched pad");
+  STEP_ATTENUATOR("Switched pad"),
+  NOISE_SOURCE("Noise source"),
+  PART_HOLDER("Plugged part");
 
   private final String label;
 
@@ -26,7 +30,15 @@ public enum InstrumentKind {
     } catch (IllegalArgumentException | NullPointerException e) {
       throw new Refusal(
           "kind",
-          "There is no kind \"" + text + "\"; use iq-receiver, signal-source or step-attenuator.");
+          "There is no kind \""
+              + text
+              + "\"; use one of "
+              + String.join(
+                  ", ",
+                  Arrays.stream(values())
+                      .map(k -> k.name().toLowerCase(Locale.ROOT).replace('_', '-'))
+                      .toList())
+              + ".");
     }
   }
 }

@@ -93,21 +93,37 @@ final class RunningServer implements AutoCloseable {
     return JSON.readTree(reply.body().isEmpty() ? "null" : reply.body());
   }
 
+  /** One file of an upload. */
+  record Part(String field, String fileName, byte[] content) {
+    static Part of(String field, String fileName, String content) {
+      return new Part(field, fileName, content.getBytes(StandardCharsets.UTF_8));
+    }
+  }
+
   /** Uploads a SigMF pair. */
   HttpResponse<String> upload(String meta, byte[] data) {
+    return upload(
+        "/api/recordings",
+        Part.of("meta", "x.sigmf-meta", meta),
+        new Part("data", "x.sigmf-data", data));
+  }
+
+  HttpResponse<String> upload(String path, Part... files) {
     String boundary = "rovnik-boundary";
-    String head =
-        "--%s\r\nContent-Disposition: form-data; name=\"meta\"; filename=\"x.sigmf-meta\"\r\n\r\n%s\r\n"
-            + "--%s\r\nContent-Disposition: form-data; name=\"data\"; filename=\"x.sigmf-data\"\r\n\r\n";
-    List<byte[]> parts =
-        List.of(
-            String.format(head, boundary, meta, boundary).getBytes(StandardCharsets.UTF_8),
-            data,
-            ("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8));
+    List<byte[]> pieces = new ArrayList<>();
+    for (Part p : files) {
+      pieces.add(
+          "--%s\r\nContent-Disposition: form-data; name=\"%s\"; filename=\"%s\"\r\n\r\n"
+              .formatted(boundary, p.field, p.fileName)
+              .getBytes(StandardCharsets.UTF_8));
+      pieces.add(p.content);
+      pieces.add("\r\n".getBytes(StandardCharsets.UTF_8));
+    }
+    pieces.add(("--" + boundary + "--\r\n").getBytes(StandardCharsets.UTF_8));
     return send(
-        request("/api/recordings")
+        request(path)
             .header("Content-Type", "multipart/form-data; boundary=" + boundary)
-            .POST(HttpRequest.BodyPublishers.ofByteArrays(parts)));
+            .POST(HttpRequest.BodyPublishers.ofByteArrays(pieces)));
   }
 
   @Override

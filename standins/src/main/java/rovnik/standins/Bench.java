@@ -1,53 +1,85 @@
 package rovnik.standins;
 
 import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
+import rovnik.standins.world.ExciterTap;
+import rovnik.standins.world.NoiseBench;
 import rovnik.standins.world.World;
 
 /** All stand-ins around one world, each on its own loopback port. */
 public final class Bench implements AutoCloseable {
   private final World world;
-  private final ScpiServer receiver;
-  private final ScpiServer transmitter;
-  private final ScpiServer padSwitch;
+  private final List<ScpiServer> servers = new ArrayList<>();
 
   /**
-   * @param basePort first of three ports in a row (receiver, transmitter, pad switch), or 0 for any
-   *     free ones
+   * @param basePort first of a row of ports, in the order of the getters; or 0 for any free ones
    * @param seed of everything random
    * @param paced true if records take as long as they last
    */
   public Bench(int basePort, long seed, boolean paced) throws IOException {
     world = new World(seed);
-    receiver = new ScpiServer(new ReceiverStandin(world, paced), basePort);
-    transmitter = new ScpiServer(new TransmitterStandin(world), next(basePort, 1));
-    padSwitch = new ScpiServer(new PadSwitchStandin(world), next(basePort, 2));
-  }
-
-  private static int next(int basePort, int offset) {
-    return basePort == 0 ? 0 : basePort + offset;
+    NoiseBench noise = new NoiseBench(world);
+    List<ScpiInstrument> instruments =
+        List.of(
+            new ReceiverStandin(world, paced),
+            new TransmitterStandin(world),
+            new PadSwitchStandin(world),
+            new SweptStandin(world, paced),
+            new TwoInputStandin(world, noise, new ExciterTap(world), paced),
+            new NoiseSourceStandin(noise),
+            new PartHolderStandin(
+                "Part behind the noise source", NoiseBench.PARTS, noise::plug, noise::plugged));
+    for (ScpiInstrument i : instruments) {
+      servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
+    }
   }
 
   public World world() {
     return world;
   }
 
+  private int port(int index) {
+    return servers.get(index).port();
+  }
+
   public int receiverPort() {
-    return receiver.port();
+    return port(0);
   }
 
   public int transmitterPort() {
-    return transmitter.port();
+    return port(1);
   }
 
   public int padSwitchPort() {
-    return padSwitch.port();
+    return port(2);
+  }
+
+  public int analyzerPort() {
+    return port(3);
+  }
+
+  public int twoInputPort() {
+    return port(4);
+  }
+
+  public int noiseSourcePort() {
+    return port(5);
+  }
+
+  public int noisePartPort() {
+    return port(6);
+  }
+
+  /** Ports in the order of the getters. */
+  public List<Integer> ports() {
+    return servers.stream().map(ScpiServer::port).toList();
   }
 
   @Override
   public void close() {
-    receiver.close();
-    transmitter.close();
-    padSwitch.close();
+    servers.forEach(ScpiServer::close);
   }
 }

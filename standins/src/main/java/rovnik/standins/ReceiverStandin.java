@@ -14,7 +14,7 @@ import rovnik.standins.world.World;
  * IQ receiver, 10 kHz to 8 GHz. The digitizer follows SCPI-99's SENSe:SWEep (points, time interval)
  * and answers READ? with a definite-length block of interleaved 32-bit floats, full scale 1.0.
  */
-final class ReceiverStandin extends ScpiInstrument {
+class ReceiverStandin extends ScpiInstrument {
   private static final double FASTEST_HZ = Truth.ADC_RATE_HZ;
   private static final double SLOWEST_HZ = FASTEST_HZ / (1 << 16);
   private static final int MOST_POINTS = 1 << 23;
@@ -33,10 +33,14 @@ final class ReceiverStandin extends ScpiInstrument {
    * @param paced true to take as long for a record as its samples last
    */
   ReceiverStandin(World world, boolean paced) {
-    super("Rovnik,IQ receiver stand-in,1,1.0");
-    this.frontEnd = new ReceiverFrontEnd(world);
+    this("Rovnik,IQ receiver stand-in,1,1.0", new ReceiverFrontEnd(world), paced);
+  }
+
+  ReceiverStandin(String identity, ReceiverFrontEnd frontEnd, boolean paced) {
+    super(identity);
+    this.frontEnd = frontEnd;
     this.paced = paced;
-    reset();
+    initial();
     both("[SENSe:]FREQuency:CENTer", p -> centreHz = number(p, 10e3, 8e9), () -> text(centreHz));
     both(
         "[SENSe:]SWEep:TINTerval",
@@ -59,6 +63,10 @@ final class ReceiverStandin extends ScpiInstrument {
 
   @Override
   protected void reset() {
+    initial();
+  }
+
+  private void initial() {
     centreHz = 1e9;
     rateHz = FASTEST_HZ;
     points = 4096;
@@ -71,7 +79,7 @@ final class ReceiverStandin extends ScpiInstrument {
     return (frontEnd.clipped() ? OVERLOAD : 0) | (frontEnd.tripped() ? TRIPPED : 0);
   }
 
-  private static String text(double value) {
+  static String text(double value) {
     return String.format(Locale.ROOT, "%.12E", value);
   }
 
@@ -102,17 +110,26 @@ final class ReceiverStandin extends ScpiInstrument {
     if (frontEnd.tripped() && !wasTripped) {
       raise(-310, "System error; input protection tripped, lower the level and send INP:PROT:CLE");
     }
-    byte[] length = Integer.toString(iq.length * 4).getBytes(StandardCharsets.ISO_8859_1);
-    ByteBuffer block = ByteBuffer.allocate(2 + length.length + iq.length * 4);
-    block.put((byte) '#').put((byte) ('0' + length.length)).put(length);
-    block.order(littleEndian ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN);
-    block.asFloatBuffer().put(iq);
+    alsoTake(centreHz, rateHz, points);
     if (paced) {
       long left = (long) (points / rateHz * 1e9) - (System.nanoTime() - began);
       if (left > 0) {
         java.util.concurrent.locks.LockSupport.parkNanos(left);
       }
     }
+    return block(iq);
+  }
+
+  /** Takes what else is taken at the same time. */
+  protected void alsoTake(double centreHz, double rateHz, int points) {}
+
+  /** Samples as a definite-length block. */
+  final byte[] block(float[] iq) {
+    byte[] length = Integer.toString(iq.length * 4).getBytes(StandardCharsets.ISO_8859_1);
+    ByteBuffer block = ByteBuffer.allocate(2 + length.length + iq.length * 4);
+    block.put((byte) '#').put((byte) ('0' + length.length)).put(length);
+    block.order(littleEndian ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN);
+    block.asFloatBuffer().put(iq);
     return block.array();
   }
 }

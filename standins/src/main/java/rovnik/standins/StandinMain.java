@@ -23,9 +23,7 @@ public final class StandinMain {
       }
     }
     try (Bench bench = new Bench(basePort, seed, true)) {
-      System.out.printf(
-          "Stand-ins on 127.0.0.1: receiver %d, transmitter %d, pad switch %d%n",
-          bench.receiverPort(), bench.transmitterPort(), bench.padSwitchPort());
+      System.out.println("Stand-ins on 127.0.0.1, ports " + bench.ports());
       Thread.currentThread().join();
     }
   }

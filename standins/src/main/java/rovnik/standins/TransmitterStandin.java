@@ -20,18 +20,27 @@ final class TransmitterStandin extends ScpiInstrument {
     both("[SOURce:]MODulation:STATe", p -> world.setData(onOff(p)), () -> world.data() ? "1" : "0");
     both(
         "[SOURce:]POWer:MODE",
-        p -> world.setDriveHigh(high(p)),
-        () -> world.driveHigh() ? "HIGH" : "NORM");
+        p -> world.setDriveDb(high(p) ? Truth.HIGH_DRIVE_DB : 0),
+        () -> world.driveDb() == Truth.HIGH_DRIVE_DB ? "HIGH" : "NORM");
     query(
         "[SOURce:]FREQuency[:CW]", () -> String.format(Locale.ROOT, "%.9E", Truth.BUOY_NOMINAL_HZ));
-    query("[SOURce:]POWer[:LEVel]", () -> String.format(Locale.ROOT, "%.2f", world.levelDbm()));
+    both(
+        "[SOURce:]POWer[:LEVel]",
+        p ->
+            world.setDriveDb(
+                number(
+                        p,
+                        Truth.BUOY_LEVEL_DBM + Truth.LOWEST_DRIVE_DB,
+                        Truth.BUOY_LEVEL_DBM + Truth.HIGH_DRIVE_DB)
+                    - Truth.BUOY_LEVEL_DBM),
+        () -> String.format(Locale.ROOT, "%.2f", world.levelDbm()));
   }
 
   @Override
   protected void reset() {
     world.setTransmitting(false);
     world.setData(false);
-    world.setDriveHigh(false);
+    world.setDriveDb(0);
   }
 
   private static boolean high(String parameter) {

@@ -59,6 +59,15 @@ public final class GainTableCsv {
         rows.stream().mapToDouble(r -> r[1]).toArray());
   }
 
+  /** Writes a table so that {@link #parse} gives it back to the last digit. */
+  public static String write(Gain.Table table) {
+    StringBuilder out = new StringBuilder("frequency (Hz),gain (dB)\n");
+    for (int i = 0; i < table.frequencyHz().length; i++) {
+      out.append(table.frequencyHz()[i]).append(',').append(table.gainDb()[i]).append('\n');
+    }
+    return out.toString();
+  }
+
   private static char firstOf(String cell) {
     String digits = cell.strip().replaceFirst("^[+\\-.]+", "");
     return digits.isEmpty() ? ' ' : digits.charAt(0);
@@ -85,7 +94,7 @@ public final class GainTableCsv {
     try {
       return Refusal.finite(
           "gain", Double.parseDouble(cell.strip().replaceFirst("(?i)\\s*dB$", "")));
-    } catch (NumberFormatException bad) {
+    } catch (NumberFormatException | Refusal bad) {
       throw refuse(line, "\"" + cell.strip() + "\" is not a gain in dB");
     }
   }

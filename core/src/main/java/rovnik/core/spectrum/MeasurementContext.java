@@ -12,9 +12,19 @@ import rovnik.core.uncertainty.InstrumentAccuracy;
  * @param accuracy of the instrument
  * @param limits of the job
  * @param marks reasons to distrust all levels, such as an overload
+ * @param spoiled bands whose levels must not be trusted, at the reading plane
  */
 public record MeasurementContext(
-    PathCorrection correction, InstrumentAccuracy accuracy, LimitSet limits, List<String> marks) {
+    PathCorrection correction,
+    InstrumentAccuracy accuracy,
+    LimitSet limits,
+    List<String> marks,
+    List<SpoiledBand> spoiled) {
+
+  public MeasurementContext(
+      PathCorrection correction, InstrumentAccuracy accuracy, LimitSet limits, List<String> marks) {
+    this(correction, accuracy, limits, marks, List.of());
+  }
 
   /** A record by itself: no path, no limits, levels in dBFS. */
   public static final MeasurementContext BARE =

@@ -23,18 +23,14 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
   /** Noise may lift a side lobe by this. */
   private static final double LEAKAGE_MARGIN_DB = 1;
 
-  /** A search whose threshold follows the noise floor of the trace. */
-  public static PeakSearch aboveFloor(float[] levelDb, int most) {
-    return new PeakSearch(median(levelDb) + DEFAULT_ABOVE_MEDIAN_DB, DEFAULT_EXCURSION_DB, most);
-  }
-
   /**
    * Lines, strongest first. Side lobes that the window itself makes beside stronger lines are left
    * out: a candidate must stand above the sum of their envelopes.
    */
   public List<Peak> find(Trace trace, ToneInterpolator interpolator) {
+    int[] tops = tops(trace.level());
     List<Peak> candidates = new ArrayList<>();
-    for (int top : tops(trace.level())) {
+    for (int top : strongest(tops, trace.level())) {
       double offset = interpolator.offsetPoints(trace.level(), top);
       candidates.add(
           new Peak(
@@ -65,38 +61,61 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
     return 20 * Math.log10(amplitude) + LEAKAGE_MARGIN_DB;
   }
 
-  /** Indices of the highest points of all lines, in order of frequency. */
-  List<Integer> tops(float[] level) {
-    List<Integer> tops = new ArrayList<>();
-    double valley = Double.NEGATIVE_INFINITY; // a line may begin at the edge of the trace
-    int top = -1;
-    for (int i = 0; i < level.length; i++) {
-      if (top < 0) {
-        if (level[i] >= valley + excursionDb) {
-          top = i;
-        } else {
-          valley = Math.min(valley, level[i]);
-        }
-      } else if (level[i] > level[top]) {
-        top = i;
-      } else if (level[i] <= level[top] - excursionDb) {
-        if (level[top] >= thresholdDb) {
-          tops.add(top);
-        }
-        top = -1;
-        valley = level[i];
-      }
+  /** The highest of the tops: enough to fill the table after side lobes are left out. */
+  private int[] strongest(int[] tops, float[] level) {
+    int enough = 4 * most;
+    if (tops.length <= enough) {
+      return tops;
     }
-    if (top >= 0 && level[top] >= thresholdDb) {
-      tops.add(top);
+    float[] levels = new float[tops.length];
+    for (int i = 0; i < tops.length; i++) {
+      levels[i] = level[tops[i]];
     }
-    return tops;
+    Arrays.sort(levels);
+    float wall = levels[tops.length - enough];
+    return Arrays.stream(tops).filter(t -> level[t] >= wall).toArray();
   }
 
-  /** Median of the finite levels: the noise floor of a trace that is mostly noise. */
+  /** Indices of the highest points of all lines, in order of frequency. */
+  int[] tops(float[] level) {
+    int[] tops = new int[64];
+    int count = 0;
+    float excursion = (float) excursionDb;
+    float valley = Float.NEGATIVE_INFINITY; // a line may begin at the edge of the trace
+    int top = -1;
+    float highest = 0;
+    for (int i = 0; i < level.length; i++) {
+      float v = level[i];
+      if (top < 0) {
+        if (v >= valley + excursion) {
+          top = i;
+          highest = v;
+        } else {
+          valley = Math.min(valley, v);
+        }
+      } else if (v > highest) {
+        top = i;
+        highest = v;
+      } else if (v <= highest - excursion) {
+        if (highest >= thresholdDb) {
+          if (count == tops.length) {
+            tops = Arrays.copyOf(tops, 2 * count);
+          }
+          tops[count++] = top;
+        }
+        top = -1;
+        valley = v;
+      }
+    }
+    if (top >= 0 && highest >= thresholdDb) {
+      tops = Arrays.copyOf(tops, count + 1);
+      tops[count++] = top;
+    }
+    return Arrays.copyOf(tops, count);
+  }
+
+  /** Median of the levels: the noise floor of a trace that is mostly noise. */
   public static double median(float[] levelDb) {
-    float[] sorted = levelDb.clone();
-    Arrays.sort(sorted);
-    return sorted[sorted.length / 2];
+    return LevelHistogram.median(levelDb);
   }
 }

@@ -9,6 +9,12 @@ public final class RecordSpectrum {
 
   private RecordSpectrum() {}
 
+  /** Whoever looks at the samples as well. */
+  public interface Listener {
+    /** One block of contiguous samples; the array is used again afterwards. */
+    void block(float[] iq, int samples);
+  }
+
   /**
    * Plans a transform for a recording. An automatic RBW is made coarser if the record is too short
    * for span / 1000; a chosen one is refused.
@@ -19,6 +25,17 @@ public final class RecordSpectrum {
   public static SpectrumLayout plan(
       long samples, double sampleRateHz, double centreHz, SpectrumSettings settings) {
     double offset = settings.centreHz() - centreHz;
+    if (settings.fftLength() > 0) {
+      if (settings.fftLength() > samples) {
+        throw new Refusal(
+            "fftLength",
+            "The record has only "
+                + samples
+                + " samples. Choose a shorter transform, or 0 to let the RBW decide.");
+      }
+      return SpectrumLayout.ofLength(
+          sampleRateHz, offset, settings.spanHz(), settings.window(), settings.fftLength());
+    }
     double rbw = settings.effectiveRbwHz();
     double needed = settings.window().figures().width3dbBins() * sampleRateHz / rbw;
     if (needed > samples) {
@@ -53,6 +70,12 @@ public final class RecordSpectrum {
    */
   public static SpectrumEstimator estimate(
       SampleSource source, SpectrumLayout layout, SpectrumSettings settings) {
+    return estimate(source, layout, settings, (iq, samples) -> {});
+  }
+
+  /** The same, with somebody who looks at the samples on their way. */
+  public static SpectrumEstimator estimate(
+      SampleSource source, SpectrumLayout layout, SpectrumSettings settings, Listener listener) {
     SpectrumEstimator estimator = new SpectrumEstimator(layout, settings.detector());
     float[] block = new float[2 * BLOCK_SAMPLES];
     long left = layout.samplesFor(settings.averages());
@@ -72,6 +95,7 @@ public final class RecordSpectrum {
         }
       }
       estimator.accumulate(block, 0, got);
+      listener.block(block, got);
       left -= got;
       position += got;
     }

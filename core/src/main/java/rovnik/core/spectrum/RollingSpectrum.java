@@ -25,6 +25,7 @@ public final class RollingSpectrum {
   private final int wanted;
   private final int slotSegments;
   private final double[] block;
+  private final double[] logs;
   private final Deque<Slot> slots = new ArrayDeque<>();
   private Slot spare;
   private int held;
@@ -38,6 +39,7 @@ public final class RollingSpectrum {
     this.wanted = wanted;
     this.slotSegments = (wanted + MOST_SLOTS - 1) / MOST_SLOTS;
     this.block = new double[points];
+    this.logs = new double[detector == Detector.LOG_AVERAGE ? points : 0];
   }
 
   /** Adds what an estimator holds and resets the estimator. */
@@ -45,6 +47,16 @@ public final class RollingSpectrum {
     int segments = estimator.segments();
     estimator.powerInto(block);
     estimator.reset();
+    take(block, segments);
+  }
+
+  /**
+   * Adds one spectrum.
+   *
+   * @param power linear, not changed
+   * @param segments that it is the average of
+   */
+  public void take(double[] power, int segments) {
     Slot newest = slots.peekLast();
     if (newest == null || newest.segments >= slotSegments) {
       newest = spare != null ? spare : new Slot(block.length);
@@ -52,13 +64,24 @@ public final class RollingSpectrum {
       newest.segments = 0;
       slots.addLast(newest);
     }
-    merge(newest.power, newest.segments, block, segments);
+    merge(newest.power, newest.segments, held(power), segments);
     newest.segments += segments;
     held += segments;
     while (held - slots.peekFirst().segments >= wanted) {
       spare = slots.pollFirst();
       held -= spare.segments;
     }
+  }
+
+  /** Slots hold logarithms where those are averaged: the logarithm is taken once a spectrum. */
+  private double[] held(double[] power) {
+    if (detector != Detector.LOG_AVERAGE) {
+      return power;
+    }
+    for (int i = 0; i < logs.length; i++) {
+      logs[i] = Math.log(power[i]);
+    }
+    return logs;
   }
 
   /** Number of segments in the average. */
@@ -80,6 +103,11 @@ public final class RollingSpectrum {
       merge(out, done, slot.power, slot.segments);
       done += slot.segments;
     }
+    if (detector == Detector.LOG_AVERAGE) {
+      for (int i = 0; i < logs.length; i++) {
+        out[i] = Math.exp(out[i]);
+      }
+    }
   }
 
   /** Merges {@code more} (of m segments) into {@code sum} (of n segments). */
@@ -90,15 +118,22 @@ public final class RollingSpectrum {
     }
     double a = (double) n / (n + m);
     double b = (double) m / (n + m);
-    for (int i = 0; i < sum.length; i++) {
-      sum[i] =
-          switch (detector) {
-            case RMS -> a * sum[i] + b * more[i];
-            case LOG_AVERAGE -> Math.exp(a * Math.log(sum[i]) + b * Math.log(more[i]));
-            case PEAK -> Math.max(sum[i], more[i]);
-            case MINIMUM -> Math.min(sum[i], more[i]);
-            case SAMPLE -> more[i];
-          };
+    switch (detector) {
+      case PEAK -> {
+        for (int i = 0; i < sum.length; i++) {
+          sum[i] = Math.max(sum[i], more[i]);
+        }
+      }
+      case MINIMUM -> {
+        for (int i = 0; i < sum.length; i++) {
+          sum[i] = Math.min(sum[i], more[i]);
+        }
+      }
+      default -> {
+        for (int i = 0; i < sum.length; i++) {
+          sum[i] = a * sum[i] + b * more[i];
+        }
+      }
     }
   }
 }

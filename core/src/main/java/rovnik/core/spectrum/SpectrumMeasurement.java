@@ -2,28 +2,40 @@ package rovnik.core.spectrum;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.LimitSet;
 import rovnik.core.limits.Reading;
 import rovnik.core.path.PathCorrection;
-import rovnik.core.uncertainty.LevelUncertainty;
 import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Decibels;
 import rovnik.core.units.Frequency;
 
 /** From averaged power to a trace at the reading plane, its lines and its readings. */
 public final class SpectrumMeasurement {
-  /** Lines returned at most. */
+  /** Lines listed unless more are asked for. */
   public static final int MOST_PEAKS = 32;
-
-  /** Half-overlapped Hann segments: variance grows by 1 + 2 (1/6)^2 (Welch 1967). */
-  private static final double OVERLAP_VARIANCE = 1 + 2 / 36.0;
 
   /** A plain carrier falls at least this far at 1.5 RBW from its peak (Hann falls 30 dB). */
   private static final double PLAIN_CARRIER_FALL_DB = 6;
 
+  private static final Set<String> OWN =
+      Set.of(
+          "carrierPower",
+          "channelPower",
+          "carrierFrequency",
+          "frequencyError",
+          "frequencyErrorPpm",
+          "noiseDensity");
+
   private SpectrumMeasurement() {}
+
+  /** The result without what a view asked for beside: as it came from here. */
+  public static SpectrumResult bare(SpectrumResult r) {
+    return new SpectrumResult(
+        r.trace(), r.peaks(), r.readings().stream().filter(x -> OWN.contains(x.id())).toList());
+  }
 
   /**
    * Turns averaged power into a result.
@@ -70,8 +82,21 @@ public final class SpectrumMeasurement {
             segments,
             settings.window().label(),
             settings.detector().label());
-    List<Peak> peaks =
-        PeakSearch.aboveFloor(level, MOST_PEAKS).find(trace, ToneInterpolator.of(layout));
+    return of(trace, ToneInterpolator.of(layout), settings, context);
+  }
+
+  /**
+   * Lines and readings of a trace that is already at the reading plane.
+   *
+   * @param interpolator for lines between its points
+   */
+  public static SpectrumResult of(
+      Trace trace,
+      ToneInterpolator interpolator,
+      SpectrumSettings settings,
+      MeasurementContext context) {
+    List<Peak> peaks = settings.lines().over(trace.level()).find(trace, interpolator);
+    PathCorrection correction = trace.unit().equals("dBm") ? context.correction() : null;
     return new SpectrumResult(
         trace, peaks, new Readings(trace, peaks, settings, correction, context).all());
   }
@@ -83,8 +108,7 @@ public final class SpectrumMeasurement {
     private final SpectrumSettings settings;
     private final PathCorrection correction;
     private final MeasurementContext context;
-    private final List<String> levelMarks;
-    private final double independent;
+    private final ReadingMaker maker;
 
     Readings(
         Trace trace,
@@ -97,21 +121,15 @@ public final class SpectrumMeasurement {
       this.settings = settings;
       this.correction = correction;
       this.context = context;
-      this.independent = Math.max(1, trace.segments() / OVERLAP_VARIANCE);
-      this.levelMarks = new ArrayList<>(context.marks());
-      if (correction != null) {
-        String open = correction.uncovered(settings.centreHz());
-        if (!open.isEmpty()) {
-          levelMarks.add("outside the gain table of " + open);
-        }
-      }
+      this.maker = new ReadingMaker(trace, settings, correction, context);
     }
 
     List<Reading> all() {
       List<Reading> readings = new ArrayList<>();
       Peak top = carrier();
       boolean plain = top != null && isPlainCarrier(top);
-      List<String> carrierMarks = new ArrayList<>(levelMarks);
+      double carrierHz = top == null ? settings.centreHz() : top.frequencyHz();
+      List<String> carrierMarks = maker.marks(carrierHz, carrierHz);
       if (top == null) {
         carrierMarks.add(noCarrier());
       } else if (!plain) {
@@ -171,32 +189,28 @@ public final class SpectrumMeasurement {
 
     private Reading carrierPower(Peak top, boolean plain, Limit limit, List<String> marks) {
       double value = top == null || !plain ? Double.NaN : top.level();
-      // Noise in the resolution bandwidth disturbs the level of the line.
-      double noiseDb = PeakSearch.median(trace.level());
-      double ratio = top == null ? 0 : Decibels.toPowerRatio(noiseDb - top.level());
-      double statisticalDb = 10 / Math.log(10) * Math.sqrt(2 * ratio / independent);
-      return level(
+      double statisticalDb = top == null ? 0 : maker.lineDb(top.level());
+      return maker.level(
           "carrierPower", "Carrier power", value, trace.unit(), statisticalDb, limit, marks);
     }
 
     private Reading channelPower(Limit limit) {
       double half = settings.channelWidthHz() / 2;
-      List<String> marks = noiseMarks();
+      List<String> marks = maker.noiseMarks(settings.centreHz() - half, settings.centreHz() + half);
       double value = Double.NaN;
       try {
         value = ChannelPower.of(trace, settings.centreHz() - half, settings.centreHz() + half);
       } catch (Refusal outside) {
         marks.add("channel wider than the span");
       }
-      double cells = Math.max(1, settings.channelWidthHz() / trace.enbwHz());
-      double statisticalDb = 10 / Math.log(10) / Math.sqrt(independent * cells);
-      return level(
+      double statisticalDb = maker.noiseDb(settings.channelWidthHz());
+      return maker.level(
           "channelPower", "Channel power", value, trace.unit(), statisticalDb, limit, marks);
     }
 
     private Reading noiseDensity() {
       // Median of chi-square noise lies below its mean; with many averages they meet.
-      double n = independent;
+      double n = maker.independent();
       double medianToMeanDb = -10 * Math.log10(Math.pow(1 - 1 / (9 * n), 3));
       double value =
           PeakSearch.median(trace.level())
@@ -204,69 +218,22 @@ public final class SpectrumMeasurement {
               - Decibels.fromPowerRatio(trace.enbwHz());
       double statisticalDb =
           10 / Math.log(10) * 1.25 / Math.sqrt(n * Math.max(1, trace.points() / 2.0));
-      return level(
+      return maker.level(
           "noiseDensity",
           "Noise floor",
           value,
           trace.unit() + "/Hz",
           statisticalDb,
           Limit.NONE,
-          noiseMarks());
-    }
-
-    /** Only the mean of powers is the power of a noise-like signal. */
-    private List<String> noiseMarks() {
-      List<String> marks = new ArrayList<>(levelMarks);
-      if (settings.detector() != Detector.RMS) {
-        marks.add("power needs the RMS detector");
-      }
-      return marks;
-    }
-
-    private Reading level(
-        String id,
-        String label,
-        double value,
-        String unit,
-        double statisticalDb,
-        Limit limit,
-        List<String> marks) {
-      UncertaintyBudget budget =
-          correction == null
-              ? new UncertaintyBudget()
-                  .rectangular("instrument level accuracy", context.accuracy().levelDb())
-                  .normal("average", statisticalDb)
-              : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
-      return reading(id, label, value, unit, budget, limit, marks);
-    }
-
-    private Reading reading(
-        String id,
-        String label,
-        double value,
-        String unit,
-        UncertaintyBudget budget,
-        Limit limit,
-        List<String> marks) {
-      double judgedValue = marks.isEmpty() ? value : Double.NaN;
-      return new Reading(
-          id,
-          label,
-          value,
-          unit,
-          trace.plane(),
-          budget.expanded(),
-          budget.contributions(),
-          limit,
-          limit.judge(judgedValue, budget.expanded()),
-          List.copyOf(marks));
+          maker.noiseMarks(trace.startHz(), trace.stopHz()));
     }
 
     private void addFrequency(List<Reading> readings, Peak top, boolean plain, List<String> marks) {
       double value = plain ? top.frequencyHz() : Double.NaN;
       // An overload does not move a carrier: only what concerns the carrier itself marks it.
       List<String> own = new ArrayList<>(marks);
-      own.removeAll(levelMarks);
+      own.removeAll(maker.levelMarks());
+      context.spoiled().forEach(band -> own.remove(band.why()));
       UncertaintyBudget budget =
           new UncertaintyBudget()
               .rectangular(
@@ -275,7 +242,8 @@ public final class SpectrumMeasurement {
               .rectangular("interpolation between points", trace.stepHz() / 500)
               .normal("average", frequencyNoiseHz(top));
       readings.add(
-          reading("carrierFrequency", "Carrier frequency", value, "Hz", budget, Limit.NONE, own));
+          maker.reading(
+              "carrierFrequency", "Carrier frequency", value, "Hz", budget, Limit.NONE, own));
       double nominalSource = context.limits().nominalHz();
       if (Double.isNaN(nominalSource)) {
         return;
@@ -284,12 +252,13 @@ public final class SpectrumMeasurement {
           correction == null ? nominalSource : correction.sourceToPlaneHz(nominalSource);
       double errorHz = value - nominal;
       Limit limit = context.limits().frequencyErrorHz();
-      readings.add(reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, own));
+      readings.add(
+          maker.reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, own));
       double toPpm = 1e6 / nominalSource;
       UncertaintyBudget ppmBudget = new UncertaintyBudget();
       budget.contributions().forEach(c -> ppmBudget.normal(c.name(), c.standard() * toPpm));
       readings.add(
-          reading(
+          maker.reading(
               "frequencyErrorPpm",
               "Frequency error",
               errorHz * toPpm,
@@ -305,7 +274,7 @@ public final class SpectrumMeasurement {
         return 0;
       }
       double carrierToNoise = Decibels.toPowerRatio(top.level() - PeakSearch.median(trace.level()));
-      return trace.rbwHz() / Math.sqrt(2 * carrierToNoise * independent);
+      return trace.rbwHz() / Math.sqrt(2 * carrierToNoise * maker.independent());
     }
   }
 }

@@ -16,6 +16,9 @@ import rovnik.core.units.Frequency;
  * @param referenceLevelDbm highest level expected at the reading plane; sets the receiver's
  *     attenuation
  * @param channelWidthHz width over which channel power is summed
+ * @param fftLength points of one transform, 1,024 to 524,288 and a power of two, which then decides
+ *     the RBW; 0 to let the RBW decide
+ * @param lines what counts as a line
  */
 public record SpectrumSettings(
     double centreHz,
@@ -25,12 +28,40 @@ public record SpectrumSettings(
     Detector detector,
     int averages,
     double referenceLevelDbm,
-    double channelWidthHz) {
+    double channelWidthHz,
+    int fftLength,
+    LineSearch lines) {
 
   /** Automatic RBW is the span divided by this (common practice: 50 MHz gives 50 kHz). */
   public static final double AUTO_RBW_SHARE = 1000;
 
   public static final int MOST_AVERAGES = 10_000;
+
+  public static final int SHORTEST_FFT = 1 << 10;
+  public static final int LONGEST_FFT = 1 << 19;
+
+  /** With an RBW that decides the length of the transform. */
+  public SpectrumSettings(
+      double centreHz,
+      double spanHz,
+      double rbwHz,
+      Window window,
+      Detector detector,
+      int averages,
+      double referenceLevelDbm,
+      double channelWidthHz) {
+    this(
+        centreHz,
+        spanHz,
+        rbwHz,
+        window,
+        detector,
+        averages,
+        referenceLevelDbm,
+        channelWidthHz,
+        0,
+        LineSearch.AUTO);
+  }
 
   public SpectrumSettings {
     Refusal.finite("centreHz", centreHz);
@@ -63,6 +94,16 @@ public record SpectrumSettings(
     if (!(channelWidthHz > 0) || Double.isInfinite(channelWidthHz)) {
       throw new Refusal("channelWidthHz", "The channel width must be more than 0 Hz, such as 75k.");
     }
+    if (lines == null) {
+      throw new Refusal("lines", "Say what counts as a line.");
+    }
+    boolean length =
+        fftLength >= SHORTEST_FFT && fftLength <= LONGEST_FFT && Integer.bitCount(fftLength) == 1;
+    if (fftLength != 0 && !length) {
+      throw new Refusal(
+          "fftLength",
+          "The transform has 1024 to 524288 points, a power of two; or 0 to let the RBW decide.");
+    }
   }
 
   /** The RBW to use: the one asked for, or span / 1000. */
@@ -71,7 +112,22 @@ public record SpectrumSettings(
   }
 
   public SpectrumSettings withCentre(double newCentreHz) {
+    return with(newCentreHz, spanHz, rbwHz, referenceLevelDbm);
+  }
+
+  /** The same with another framing, RBW and reference level. */
+  public SpectrumSettings with(
+      double newCentreHz, double newSpanHz, double newRbwHz, double newReferenceDbm) {
     return new SpectrumSettings(
-        newCentreHz, spanHz, rbwHz, window, detector, averages, referenceLevelDbm, channelWidthHz);
+        newCentreHz,
+        newSpanHz,
+        newRbwHz,
+        window,
+        detector,
+        averages,
+        newReferenceDbm,
+        channelWidthHz,
+        fftLength,
+        lines);
   }
 }

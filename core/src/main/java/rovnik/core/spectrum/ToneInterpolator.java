@@ -1,17 +1,25 @@
 package rovnik.core.spectrum;
 
+import java.util.function.DoubleUnaryOperator;
 import rovnik.core.signal.Window;
 
 /**
  * Frequency and level of a tone between the bins of a windowed transform.
  *
  * <p>The ratio of two points on either side of the highest one depends only on where the tone lies
- * between them; the window's own transform, known in closed form, is inverted by bisection. Exact
+ * between them; the window's own transform, known in closed form, is inverted numerically. Exact
  * for a lone tone; other signals disturb it by their level at the neighbouring points.
  */
 public final class ToneInterpolator {
-  private static final int BISECTIONS = 40;
-  private final Window window;
+  /** Halvings and false positions in turns: both ends close in, whatever the curve. */
+  private static final int ROUNDS = 14;
+
+  private static final double CLOSE_POINTS = 1e-7;
+
+  /** Amplitude response over the distance in bins, 1 at 0. */
+  private final DoubleUnaryOperator response;
+
+  private final double lobeBins;
   private final double binsPerPoint;
   private final int reach;
 
@@ -20,14 +28,23 @@ public final class ToneInterpolator {
    * @param binsPerPoint points' distance in window bins: window length / transform length
    */
   public ToneInterpolator(Window window, double binsPerPoint) {
-    this.window = window;
+    this(window::response, window.mainLobeHalfWidthBins(), binsPerPoint);
+  }
+
+  private ToneInterpolator(DoubleUnaryOperator response, double lobe, double binsPerPoint) {
+    this.response = response;
+    this.lobeBins = lobe;
     this.binsPerPoint = binsPerPoint;
-    int lobe = window.mainLobeHalfWidthBins();
     int wide = Math.max(1, (int) Math.round(0.45 * lobe / binsPerPoint));
     while (wide > 1 && (wide + 0.5) * binsPerPoint >= lobe * 0.95) {
       wide--;
     }
     this.reach = (wide + 0.5) * binsPerPoint < lobe * 0.95 ? wide : 0;
+  }
+
+  /** For a trace of a swept Gaussian filter; a bin is the RBW there. */
+  public static ToneInterpolator gaussian(double rbwHz, double stepHz) {
+    return new ToneInterpolator(x -> Math.exp(-2 * Math.log(2) * x * x), 2, stepHz / rbwHz);
   }
 
   /** The interpolator that belongs to a layout. */
@@ -48,14 +65,14 @@ public final class ToneInterpolator {
         return 0;
       }
       double wanted = levelDb[top + reach] - levelDb[top - reach];
-      return bisect(-0.5, 0.5, wanted, d -> responseDb(reach - d) - responseDb(reach + d));
+      return solve(-0.5, 0.5, wanted, d -> responseDb(reach - d) - responseDb(reach + d));
     }
     if (top < 1 || top + 1 >= levelDb.length) {
       return 0;
     }
     int side = levelDb[top + 1] >= levelDb[top - 1] ? 1 : -1;
     double wanted = levelDb[top + side] - levelDb[top];
-    return side * bisect(0, 0.5, wanted, d -> responseDb(1 - d) - responseDb(d));
+    return side * solve(0, 0.5, wanted, d -> responseDb(1 - d) - responseDb(d));
   }
 
   /** How far below its true level the tone reads at the highest point, in positive dB. */
@@ -69,33 +86,57 @@ public final class ToneInterpolator {
    */
   double sideLobeEnvelope(double points) {
     double bins = points * binsPerPoint;
-    if (bins < window.mainLobeHalfWidthBins()) {
+    if (bins < lobeBins) {
       return 0;
     }
     double highest = 0;
     for (double x = bins - 0.5; x <= bins + 0.5; x += 0.125) {
-      highest = Math.max(highest, Math.abs(window.response(x)));
+      highest = Math.max(highest, Math.abs(response.applyAsDouble(x)));
     }
     return highest;
   }
 
   private double responseDb(double points) {
-    return 20 * Math.log10(Math.max(Math.abs(window.response(points * binsPerPoint)), 1e-12));
+    return 20
+        * Math.log10(Math.max(Math.abs(response.applyAsDouble(points * binsPerPoint)), 1e-12));
   }
 
-  /** Solves f(x) = wanted for a rising f, held to the ends of the range. */
-  private static double bisect(
-      double low, double high, double wanted, java.util.function.DoubleUnaryOperator rising) {
+  /**
+   * Solves f(x) = wanted for a rising f, held to the ends of the range: false position with the
+   * Illinois weight (Dowell and Jarratt, BIT 11, 1971).
+   */
+  private static double solve(double low, double high, double wanted, DoubleUnaryOperator rising) {
     double a = low;
     double b = high;
-    for (int i = 0; i < BISECTIONS; i++) {
-      double mid = (a + b) / 2;
-      if (rising.applyAsDouble(mid) < wanted) {
-        a = mid;
+    double fa = rising.applyAsDouble(a) - wanted;
+    double fb = rising.applyAsDouble(b) - wanted;
+    if (fa >= 0) {
+      return a;
+    }
+    if (fb <= 0) {
+      return b;
+    }
+    int side = 0;
+    double x = a;
+    for (int i = 0; i < ROUNDS && b - a > CLOSE_POINTS; i++) {
+      double before = x;
+      x = (fa * b - fb * a) / (fa - fb);
+      double f = rising.applyAsDouble(x) - wanted;
+      if (f < 0) {
+        a = x;
+        fa = f;
+        fb *= side == -1 ? 0.5 : 1;
+        side = -1;
       } else {
-        b = mid;
+        b = x;
+        fb = f;
+        fa *= side == 1 ? 0.5 : 1;
+        side = 1;
+      }
+      if (Math.abs(x - before) < CLOSE_POINTS) {
+        break;
       }
     }
-    return (a + b) / 2;
+    return x;
   }
 }

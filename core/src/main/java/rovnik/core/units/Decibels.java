@@ -15,6 +15,15 @@ public final class Decibels {
     return 10 * Math.log10(Math.max(ratio, FLOOR_RATIO));
   }
 
+  /** 20 log10(ratio) of voltages or waves, held at -300 dB. */
+  public static double fromAmplitudeRatio(double ratio) {
+    return fromPowerRatio(ratio * ratio);
+  }
+
+  public static double toAmplitudeRatio(double db) {
+    return Math.pow(10, db / 20);
+  }
+
   public static double toPowerRatio(double db) {
     return Math.pow(10, db / 10);
   }
@@ -34,6 +43,6 @@ public final class Decibels {
 
   /** Voltage reflection coefficient magnitude of a return loss in dB (positive number). */
   public static double reflectionFromReturnLoss(double returnLossDb) {
-    return Math.pow(10, -returnLossDb / 20);
+    return toAmplitudeRatio(-returnLossDb);
   }
 }

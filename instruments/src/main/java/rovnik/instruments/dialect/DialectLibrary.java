@@ -19,7 +19,16 @@ import rovnik.instruments.InstrumentKind;
 
 /** The dialects that ship with Rovnik and those in the user's folder, which win. */
 public final class DialectLibrary {
-  private static final List<String> SHIPPED = List.of("scpi-iq", "scpi-source", "scpi-pad");
+  private static final List<String> SHIPPED =
+      List.of(
+          "scpi-iq",
+          "scpi-iq-two",
+          "scpi-sweep",
+          "scpi-sweep-ascii",
+          "scpi-source",
+          "scpi-pad",
+          "scpi-noise",
+          "scpi-parts");
   private final Path folder;
 
   /**

@@ -30,6 +30,15 @@ public record AcquisitionPlan(IqSetup setup, SpectrumLayout layout) {
    * @throws Refusal if the receiver cannot
    */
   public static AcquisitionPlan of(SpectrumSettings atPort, IqCapabilities receiver) {
+    return of(atPort, receiver, 0);
+  }
+
+  /**
+   * The same span with the receiver tuned elsewhere: what it makes of its own tuning moves.
+   *
+   * @param moved how much lower it is tuned, in spans; 0 to 0.2
+   */
+  public static AcquisitionPlan of(SpectrumSettings atPort, IqCapabilities receiver, double moved) {
     double span = atPort.spanHz();
     double centre = atPort.centreHz();
     if (span > receiver.widestSpanHz() * (1 + 1e-9)) {
@@ -51,14 +60,29 @@ public record AcquisitionPlan(IqSetup setup, SpectrumLayout layout) {
               + " with this span at its port leaves that range.");
     }
     double usable = receiver.usableShare();
-    double asideBand = 2 * (ASIDE + 0.5) * span;
+    double away = ASIDE + moved;
+    double asideBand = 2 * (away + 0.5) * span;
     boolean aside =
         asideBand <= receiver.fastestRateHz() * usable
-            && centre - ASIDE * span >= receiver.lowestHz();
-    double rate = rateFor((aside ? asideBand : span) / usable, receiver);
-    double tuned = aside ? centre - ASIDE * span : centre;
-    SpectrumLayout layout =
-        SpectrumLayout.plan(rate, centre - tuned, span, atPort.effectiveRbwHz(), atPort.window());
+            && centre - away * span >= receiver.lowestHz();
+    double rate = rateFor((aside ? asideBand : (1 + 2 * moved) * span) / usable, receiver);
+    double tuned = aside ? centre - away * span : centre - moved * span;
+    SpectrumLayout layout = layout(atPort, rate, centre - tuned);
+    return of(atPort, receiver, tuned, layout);
+  }
+
+  private static SpectrumLayout layout(SpectrumSettings atPort, double rateHz, double offsetHz) {
+    return atPort.fftLength() > 0
+        ? SpectrumLayout.ofLength(
+            rateHz, offsetHz, atPort.spanHz(), atPort.window(), atPort.fftLength())
+        : SpectrumLayout.plan(
+            rateHz, offsetHz, atPort.spanHz(), atPort.effectiveRbwHz(), atPort.window());
+  }
+
+  /** Records of a layout, as many segments as are wanted and fit one block. */
+  static AcquisitionPlan of(
+      SpectrumSettings atPort, IqCapabilities receiver, double tuned, SpectrumLayout layout) {
+    double rate = layout.sampleRateHz();
     int segments = 1;
     while (segments < Math.min(atPort.averages(), MOST_SEGMENTS)
         && layout.samplesFor(segments + 1) <= rate * BLOCK_SECONDS) {
@@ -76,6 +100,11 @@ public record AcquisitionPlan(IqSetup setup, SpectrumLayout layout) {
     }
     double attenuation = receiver.attenuationFor(atPort.referenceLevelDbm());
     return new AcquisitionPlan(new IqSetup(tuned, rate, (int) samples, attenuation), layout);
+  }
+
+  /** The same with the second input's record beside the first's. */
+  public AcquisitionPlan withSecond(double attenuationDb) {
+    return new AcquisitionPlan(setup.withSecond(attenuationDb), layout);
   }
 
   private static double rateFor(double neededHz, IqCapabilities receiver) {

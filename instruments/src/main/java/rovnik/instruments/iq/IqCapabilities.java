@@ -17,6 +17,7 @@ import rovnik.instruments.dialect.Dialect;
  * @param attenuationStepDb of its attenuator
  * @param damageDbm level at the port that damages it
  * @param returnLossDb of its port
+ * @param inputs that take their records at the same time, 1 or 2
  * @param accuracy level and frequency
  */
 public record IqCapabilities(
@@ -31,6 +32,7 @@ public record IqCapabilities(
     double attenuationStepDb,
     double damageDbm,
     double returnLossDb,
+    int inputs,
     InstrumentAccuracy accuracy) {
 
   public static IqCapabilities of(Dialect d) {
@@ -46,6 +48,7 @@ public record IqCapabilities(
         d.fact("attenuationStepDb"),
         d.fact("damageDbm"),
         d.fact("returnLossDb"),
+        d.facts().getOrDefault("inputs", 1.0).intValue(),
         new InstrumentAccuracy(d.fact("levelAccuracyDb"), d.fact("frequencyAccuracy")));
   }
 

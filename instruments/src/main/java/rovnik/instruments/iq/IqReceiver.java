@@ -17,6 +17,14 @@ public interface IqReceiver extends Instrument {
    */
   IqRecord acquire();
 
+  /**
+   * The record that the second input took together with the last one of {@link #acquire}; its array
+   * is reused by the next call.
+   *
+   * @throws rovnik.core.Refusal if the setup did not ask for it
+   */
+  IqRecord acquiredOnSecond();
+
   /** True if its input protection has switched the input off. */
   boolean protectionTripped();
 

@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.time.Duration;
+import rovnik.core.Refusal;
 import rovnik.core.signal.IqRecord;
 import rovnik.instruments.InstrumentFault;
 import rovnik.instruments.ScpiInstrument;
@@ -15,9 +16,30 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
   private final IqCapabilities capabilities;
   private IqSetup setup;
   private double fullScaleDbm;
-  private byte[] bytes = new byte[0];
-  private FloatBuffer floats;
-  private float[] iq = new float[0];
+  private double secondFullScaleDbm;
+  private final Block first = new Block();
+  private final Block second = new Block();
+
+  /** Arrays of one input, kept while records have the same length. */
+  private static final class Block {
+    private byte[] bytes = new byte[0];
+    private FloatBuffer floats;
+    private float[] iq = new float[0];
+
+    void fit(int samples) {
+      if (iq.length != 2 * samples) {
+        bytes = new byte[8 * samples];
+        floats = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
+        iq = new float[2 * samples];
+      }
+    }
+
+    float[] decoded() {
+      floats.rewind();
+      floats.get(iq);
+      return iq;
+    }
+  }
 
   public ScpiIqReceiver(ScpiConnection connection, Dialect dialect) {
     super(connection, dialect);
@@ -62,6 +84,11 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
       dialect.send(connection, "attenuationDb", wanted.attenuationDb());
       fullScaleDbm = dialect.number(connection, "fullScaleDbm");
     }
+    if (wanted.second()
+        && (before == null || before.secondAttenuationDb() != wanted.secondAttenuationDb())) {
+      dialect.send(connection, "secondAttenuationDb", wanted.secondAttenuationDb());
+      secondFullScaleDbm = dialect.number(connection, "secondFullScaleDbm");
+    }
     setup = wanted;
   }
 
@@ -70,18 +97,25 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     if (setup == null) {
       throw new IllegalStateException("configure() must come first");
     }
-    int count = 2 * setup.samples();
-    if (bytes.length != 4 * count) {
-      bytes = new byte[4 * count];
-      floats = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
-      iq = new float[count];
-    }
     Duration lasts = Duration.ofNanos((long) (setup.samples() / setup.sampleRateHz() * 2e9));
-    connection.askBlock(dialect.query("record").ask(), bytes.length, bytes, lasts);
-    floats.rewind();
-    floats.get(iq);
+    first.fit(setup.samples());
+    connection.askBlock(dialect.query("record").ask(), first.bytes.length, first.bytes, lasts);
     boolean overload = dialect.flag(connection, "overload");
-    return new IqRecord(iq, setup.sampleRateHz(), setup.centreHz(), fullScaleDbm, overload);
+    return new IqRecord(
+        first.decoded(), setup.sampleRateHz(), setup.centreHz(), fullScaleDbm, overload);
+  }
+
+  @Override
+  public IqRecord acquiredOnSecond() {
+    if (setup == null || !setup.second()) {
+      throw new Refusal("second", "The second input was not asked for.");
+    }
+    second.fit(setup.samples());
+    connection.askBlock(
+        dialect.query("secondRecord").ask(), second.bytes.length, second.bytes, Duration.ZERO);
+    boolean overload = dialect.flag(connection, "secondOverload");
+    return new IqRecord(
+        second.decoded(), setup.sampleRateHz(), setup.centreHz(), secondFullScaleDbm, overload);
   }
 
   @Override

@@ -92,6 +92,17 @@ public final class ScpiConnection implements AutoCloseable {
     return line();
   }
 
+  /**
+   * Sends a query whose answer takes longer than usual and may be a long line, as a trace in ASCII.
+   *
+   * @param extra more time than usual
+   */
+  public String ask(String message, Duration extra) {
+    begin(timeouts.withExtra(extra));
+    send(message);
+    return line(LONGEST_BLOCK);
+  }
+
   /** Reads the error queue until it is empty. */
   public List<String> errors() {
     List<String> errors = new ArrayList<>();
@@ -175,13 +186,17 @@ public final class ScpiConnection implements AutoCloseable {
   }
 
   private String line() {
+    return line(LONGEST_LINE);
+  }
+
+  private String line(long longest) {
     StringBuilder text = new StringBuilder();
     while (true) {
       int c = readByte();
       if (c == '\n') {
         return text.toString().strip();
       }
-      if (text.length() >= LONGEST_LINE) {
+      if (text.length() >= longest) {
         throw bad("its answer goes on without an end of line");
       }
       text.append((char) c);

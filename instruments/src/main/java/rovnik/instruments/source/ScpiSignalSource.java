@@ -34,4 +34,9 @@ public final class ScpiSignalSource extends ScpiInstrument implements SignalSour
   public void setDriveHigh(boolean high) {
     dialect.send(connection, "drive", high ? "HIGH" : "NORM");
   }
+
+  @Override
+  public void setLevelDbm(double levelDbm) {
+    dialect.send(connection, "levelDbm", levelDbm);
+  }
 }

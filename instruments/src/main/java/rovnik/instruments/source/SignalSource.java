@@ -11,4 +11,7 @@ public interface SignalSource extends Instrument {
   void setModulated(boolean modulated);
 
   void setDriveHigh(boolean high);
+
+  /** Sets the level at its output; refused if it cannot. */
+  void setLevelDbm(double levelDbm);
 }

@@ -36,6 +36,10 @@ class BenchController {
 
   record PadChange(double attenuationDb) {}
 
+  record NoiseChange(boolean hot) {}
+
+  record PartChange(String part) {}
+
   record Identity(String identity) {}
 
   record Dialects(Map<String, List<String>> byKind) {}
@@ -103,6 +107,16 @@ class BenchController {
   @PutMapping("/instruments/{id}/attenuation")
   InstrumentDto setAttenuation(@PathVariable long id, @RequestBody PadChange c) {
     return bench.setAttenuation(id, c.attenuationDb());
+  }
+
+  @PutMapping("/instruments/{id}/noise")
+  InstrumentDto setNoise(@PathVariable long id, @RequestBody NoiseChange c) {
+    return bench.setHot(id, c.hot());
+  }
+
+  @PutMapping("/instruments/{id}/part")
+  InstrumentDto plug(@PathVariable long id, @RequestBody PartChange c) {
+    return bench.plug(id, c.part());
   }
 
   @GetMapping("/jobs/{id}/level-plan")

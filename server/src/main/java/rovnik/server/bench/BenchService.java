@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.path.LevelPlan;
@@ -17,10 +18,13 @@ import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.dialect.DialectLibrary;
 import rovnik.instruments.iq.IqCapabilities;
 import rovnik.instruments.iq.IqReceiver;
+import rovnik.instruments.noise.NoiseSource;
+import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.Timeouts;
 import rovnik.instruments.source.SignalSource;
 import rovnik.instruments.source.SourceState;
 import rovnik.instruments.source.StepAttenuator;
+import rovnik.instruments.sweep.SweepCapabilities;
 import rovnik.server.bench.InstrumentMapper.InstrumentRow;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.ServerSettings;
@@ -35,6 +39,8 @@ public class BenchService {
     private InstrumentLoop loop;
     private volatile SourceState source;
     private volatile Double attenuationDb;
+    private volatile InstrumentDto.NoiseDto noise;
+    private volatile InstrumentDto.PartsDto parts;
 
     Place(InstrumentRow row) {
       this.row = row;
@@ -77,6 +83,10 @@ public class BenchService {
       place.source = source.state();
     } else if (instrument instanceof StepAttenuator pad) {
       place.attenuationDb = pad.attenuationDb();
+    } else if (instrument instanceof NoiseSource source) {
+      place.noise = new InstrumentDto.NoiseDto(source.hot(), source.excessNoiseDb());
+    } else if (instrument instanceof PartHolder holder) {
+      place.parts = new InstrumentDto.PartsDto(holder.parts(), holder.plugged());
     } else {
       return instrument.identity();
     }
@@ -101,11 +111,11 @@ public class BenchService {
   public List<InstrumentDto> all() {
     return places.values().stream()
         .sorted((a, b) -> Long.compare(a.row.id(), b.row.id()))
-        .map(BenchService::dto)
+        .map(this::dto)
         .toList();
   }
 
-  private static InstrumentDto dto(Place p) {
+  private InstrumentDto dto(Place p) {
     SourceState s = p.source;
     ConnectionState state = p.loop.state();
     boolean here = state != ConnectionState.LOST && state != ConnectionState.DISCONNECTED;
@@ -124,7 +134,18 @@ public class BenchService {
             ? null
             : new InstrumentDto.SourceDto(
                 s.on(), s.modulated(), s.driveHigh(), s.frequencyHz(), s.levelDbm()),
-        here ? p.attenuationDb : null);
+        here ? p.attenuationDb : null,
+        here ? p.noise : null,
+        here ? p.parts : null,
+        p.row.kind() == InstrumentKind.IQ_RECEIVER ? inputs(p) : null);
+  }
+
+  private Integer inputs(Place p) {
+    try {
+      return IqCapabilities.of(dialects.find(p.row.dialect())).inputs();
+    } catch (Refusal brokenDialect) {
+      return null; // the connection says what is wrong with it
+    }
   }
 
   private Place find(long id) {
@@ -231,11 +252,22 @@ public class BenchService {
   /** The owner loop of a receiver. */
   public InstrumentLoop receiver(long id) {
     Place place = find(id);
-    if (place.row.kind() != InstrumentKind.IQ_RECEIVER) {
+    if (place.row.kind() != InstrumentKind.IQ_RECEIVER
+        && place.row.kind() != InstrumentKind.SWEPT_ANALYZER) {
       throw new Refusal(
           "source", place.row.name() + " is not a receiver. Choose one at the Bench.");
     }
     return place.loop;
+  }
+
+  /** Whether it delivers finished traces instead of samples. */
+  public boolean sweeps(long id) {
+    return find(id).row.kind() == InstrumentKind.SWEPT_ANALYZER;
+  }
+
+  /** What the swept analyzer can do, from its dialect; it need not be connected. */
+  public SweepCapabilities sweepCapabilities(long id) {
+    return SweepCapabilities.of(dialects.find(find(id).row.dialect()));
   }
 
   public String nameOf(long id) {
@@ -251,7 +283,10 @@ public class BenchService {
     return receiver(id)
         .call(
             i -> {
-              ((IqReceiver) i).clearProtection();
+              if (!(i instanceof IqReceiver r)) {
+                throw new Refusal("source", "This instrument has no input protection to clear.");
+              }
+              r.clearProtection();
               return true;
             });
   }
@@ -264,6 +299,10 @@ public class BenchService {
         words.put(i.name(), places.get(i.id()).source.text());
       } else if (i.attenuationDb() != null) {
         words.put(i.name(), Math.round(i.attenuationDb()) + " dB");
+      } else if (i.noise() != null) {
+        words.put(i.name(), i.noise().hot() ? "hot" : "cold");
+      } else if (i.parts() != null) {
+        words.put(i.name(), i.parts().plugged());
       }
     }
     return words;
@@ -277,18 +316,43 @@ public class BenchService {
     return state == null || !state.on() ? Double.NaN : state.levelDbm();
   }
 
-  public InstrumentDto setAttenuation(long id, double db) {
+  /** Switches a noise source hot or cold. */
+  public InstrumentDto setHot(long id, boolean hot) {
+    return with(id, NoiseSource.class, "a noise source", source -> source.setHot(hot));
+  }
+
+  /** Plugs a part in. */
+  public InstrumentDto plug(long id, String part) {
+    if (part == null || part.isBlank()) {
+      throw new Refusal("part", "Name the part to plug in.");
+    }
+    return with(id, PartHolder.class, "a place for parts", holder -> holder.plug(part));
+  }
+
+  /** Changes what is on the bench: averages from before no longer hold. */
+  private <I> InstrumentDto with(long id, Class<I> kind, String what, Consumer<I> change) {
     Place place = find(id);
     place.loop.call(
         i -> {
-          if (!(i instanceof StepAttenuator pad)) {
-            throw new Refusal("attenuationDb", place.row.name() + " is not a switched pad.");
+          if (!kind.isInstance(i)) {
+            throw new Refusal("kind", place.row.name() + " is not " + what + ".");
           }
-          pad.setAttenuationDb(db);
+          change.accept(kind.cast(i));
           return refresh(place, i);
         });
     listeners.forEach(Runnable::run);
     return dto(place);
+  }
+
+  /** State of the noise source that a path begins at, null if it begins elsewhere. */
+  public InstrumentDto.NoiseDto noiseOf(JobDto job) {
+    Long id = job.path().sourceInstrument();
+    Place place = id == null ? null : places.get(id);
+    return place == null ? null : place.noise;
+  }
+
+  public InstrumentDto setAttenuation(long id, double db) {
+    return with(id, StepAttenuator.class, "a switched pad", pad -> pad.setAttenuationDb(db));
   }
 
   /**
@@ -319,6 +383,30 @@ public class BenchService {
         });
     listeners.forEach(Runnable::run);
     return dto(place);
+  }
+
+  /** Sets the level of a source, with the level plan checked for the new level first. */
+  public void setSourceLevel(long id, double levelDbm, Long jobId, String overrideReason) {
+    Place place = find(id);
+    place.loop.call(
+        i -> {
+          if (!(i instanceof SignalSource source)) {
+            throw new Refusal("source", place.row.name() + " is not a source.");
+          }
+          String trouble = trouble(place, levelDbm, jobId);
+          if (!trouble.isEmpty() && (overrideReason == null || overrideReason.isBlank())) {
+            throw Conflict.levels(place.row.name() + " was not turned up: " + trouble);
+          }
+          source.setLevelDbm(levelDbm);
+          return refresh(place, i);
+        });
+    listeners.forEach(Runnable::run);
+  }
+
+  /** Lowest and highest level that a source can be set to; refused if it cannot be set. */
+  public double[] sourceRangeDbm(long id) {
+    Dialect dialect = dialects.find(find(id).row.dialect());
+    return new double[] {dialect.fact("lowestLevelDbm"), dialect.fact("highestLevelDbm")};
   }
 
   private void switchSource(

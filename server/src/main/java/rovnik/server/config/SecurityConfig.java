@@ -45,7 +45,7 @@ class SecurityConfig {
     loopback = InetAddress.getByName(address).isLoopbackAddress();
     guarded = settings.password() != null && !settings.password().isEmpty();
     if (!loopback && !guarded) {
-      throw new IllegalStateException(
+      throw new StartRefused(
           "Listening on "
               + address
               + " needs a password. Set ROVNIK_PASSWORD, or listen on 127.0.0.1.");

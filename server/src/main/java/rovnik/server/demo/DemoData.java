@@ -43,6 +43,31 @@ class DemoData implements ApplicationRunner {
     InstrumentDto buoy =
         bench.add("Buoy TX", InstrumentKind.SIGNAL_SOURCE, LOOPBACK, port + 1, "scpi-source", true);
     bench.add("Pad switch", InstrumentKind.STEP_ATTENUATOR, LOOPBACK, port + 2, "scpi-pad", true);
+    bench.add(
+        "Swept analyzer", InstrumentKind.SWEPT_ANALYZER, LOOPBACK, port + 3, "scpi-sweep", true);
+    InstrumentDto two =
+        bench.add(
+            "Two-input receiver",
+            InstrumentKind.IQ_RECEIVER,
+            LOOPBACK,
+            port + 4,
+            "scpi-iq-two",
+            true);
+    InstrumentDto noise =
+        bench.add(
+            "Noise source", InstrumentKind.NOISE_SOURCE, LOOPBACK, port + 5, "scpi-noise", true);
+    bench.add(
+        "Part behind the noise source",
+        InstrumentKind.PART_HOLDER,
+        LOOPBACK,
+        port + 6,
+        "scpi-parts",
+        true);
+    yearlyCheck(receiver, buoy);
+    preamplifier(two, noise);
+  }
+
+  private void yearlyCheck(InstrumentDto receiver, InstrumentDto buoy) {
     JobDto job = jobs.create("Outer buoy, yearly check", "Outer buoy transmitter");
     jobs.saveLimits(job.id(), new LimitsDto(458.525e6, 2.5, 27.0, 3.0, 0.5));
     jobs.savePath(
@@ -66,12 +91,39 @@ class DemoData implements ApplicationRunner {
             0));
   }
 
+  /** The shore preamplifier between a noise source and the receiver with two inputs. */
+  private void preamplifier(InstrumentDto two, InstrumentDto noise) {
+    JobDto job = jobs.create("Shore preamplifier, noise figure", "Shore preamplifier");
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element(
+                    "Noise source",
+                    ElementKind.SOURCE,
+                    0.0,
+                    0,
+                    null,
+                    null,
+                    30.0,
+                    -60.0,
+                    noise.id()),
+                element("Preamplifier", ElementKind.DUT, 19.5, 0.5, 10.0, 20.0, 14.0, null, null),
+                element("Input 1", ElementKind.PORT, 0.0, 0, 10.0, 20.0, 18.0, null, two.id())),
+            0,
+            0));
+  }
+
   /** The demo's stand-ins may sit on other ports than last time. */
   private void moveStandins(int port) {
     for (InstrumentDto i : bench.all()) {
       switch (i.name()) {
         case "Receiver" -> bench.moveTo(i.id(), LOOPBACK, port);
         case "Buoy TX" -> bench.moveTo(i.id(), LOOPBACK, port + 1);
+        case "Swept analyzer" -> bench.moveTo(i.id(), LOOPBACK, port + 3);
+        case "Two-input receiver" -> bench.moveTo(i.id(), LOOPBACK, port + 4);
+        case "Noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 5);
+        case "Part behind the noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 6);
         case "Pad switch" -> bench.moveTo(i.id(), LOOPBACK, port + 2);
         default -> {
           // an instrument of the user's
@@ -103,6 +155,7 @@ class DemoData implements ApplicationRunner {
         kind != ElementKind.PORT,
         returnLossDb,
         outputDbm,
-        instrument);
+        instrument,
+        null);
   }
 }

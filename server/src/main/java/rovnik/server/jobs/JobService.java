@@ -8,10 +8,12 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import rovnik.core.Refusal;
+import rovnik.core.formats.GainTableCsv;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SignalPath;
 import rovnik.server.config.Conflict;
+import rovnik.server.networks.NetworkService;
 
 /** Jobs with their device under test, path and limits. */
 @Service
@@ -22,8 +24,11 @@ public class JobService {
   private final JobMapper mapper;
   private final List<LongConsumer> listeners = new CopyOnWriteArrayList<>();
 
-  JobService(JobMapper mapper) {
+  private final NetworkService networks;
+
+  JobService(JobMapper mapper, NetworkService networks) {
     this.mapper = mapper;
+    this.networks = networks;
   }
 
   /** Calls back with the id of each job whose path or limits changed. */
@@ -72,6 +77,7 @@ public class JobService {
             true,
             null,
             0.0,
+            null,
             null);
     PathElementDto port =
         new PathElementDto(
@@ -85,6 +91,7 @@ public class JobService {
             null,
             20.0,
             false,
+            null,
             null,
             null,
             null);
@@ -102,7 +109,12 @@ public class JobService {
 
   /** Stores a path if it makes sense; the revision grows. */
   @Transactional
-  public JobDto savePath(long id, PathDto path) {
+  public JobDto savePath(long id, PathDto wanted) {
+    PathDto path =
+        new PathDto(
+            wanted.elements().stream().map(this::withGainOfFile).toList(),
+            wanted.readingPlane(),
+            wanted.revision());
     SignalPath checked = path.toCore();
     JobDto before = find(id);
     mapper.savePath(id, checked.readingPlane(), before.path().revision() + 1);
@@ -112,6 +124,17 @@ public class JobService {
     }
     tell(id);
     return find(id);
+  }
+
+  private PathElementDto withGainOfFile(PathElementDto e) {
+    if (!"file".equals(e.gainKind())) {
+      return e;
+    }
+    if (e.networkId() == null) {
+      throw new Refusal(
+          "networkId", "Choose the Touchstone file that holds the gain of " + e.name());
+    }
+    return e.withGainTable(GainTableCsv.write(networks.gain(e.networkId())));
   }
 
   /** Moves the reading plane: no element changes, an override stays valid. */

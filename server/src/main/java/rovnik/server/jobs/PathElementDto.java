@@ -11,11 +11,13 @@ import rovnik.core.path.PathElement;
 /**
  * One element of a path as stored and sent.
  *
- * @param gainKind "number", "table" (CSV text in gainTable) or "file"
+ * @param gainKind "number", "table" (CSV text in gainTable) or "file" (a network's S21, written
+ *     into gainTable when the path is stored, so that a kept run stands by itself)
  * @param gainDb used if gainKind is "number"
  * @param gainTable CSV of frequency and gain, "" if there is none
  * @param shiftHz output minus input frequency, null or 0 for none
  * @param instrumentId the instrument behind a source or port, or null
+ * @param networkId the Touchstone file of a gain of kind "file", or null
  */
 @Schema(name = "PathElement")
 public record PathElementDto(
@@ -31,10 +33,30 @@ public record PathElementDto(
     boolean dcAllowed,
     Double returnLossDb,
     Double outputLevelDbm,
-    Long instrumentId) {
+    Long instrumentId,
+    Long networkId) {
 
   private static double orNan(Double value) {
     return value == null ? Double.NaN : value;
+  }
+
+  /** The same element with another gain table. */
+  PathElementDto withGainTable(String table) {
+    return new PathElementDto(
+        name,
+        kind,
+        gainKind,
+        gainDb,
+        table,
+        shiftHz,
+        toleranceDb,
+        highestLevelDbm,
+        damageLevelDbm,
+        dcAllowed,
+        returnLossDb,
+        outputLevelDbm,
+        instrumentId,
+        networkId);
   }
 
   /** The element as the core knows it; refuses what cannot be. */
@@ -45,13 +67,9 @@ public record PathElementDto(
     Gain gain =
         switch (gainKind == null ? "number" : gainKind) {
           case "number" -> new Gain.Fixed(gainDb == null ? 0 : gainDb);
-          case "table" -> GainTableCsv.parse(gainTable == null ? "" : gainTable);
+          case "table", "file" -> GainTableCsv.parse(gainTable == null ? "" : gainTable);
           default ->
-              throw new Refusal(
-                  "gainKind",
-                  "A gain of kind \""
-                      + gainKind
-                      + "\" cannot be used yet. Use a number or a table.");
+              throw new Refusal("gainKind", "A gain is a \"number\", a \"table\" or a \"file\".");
         };
     FrequencyMap map =
         shiftHz == null || shiftHz == 0

@@ -4,6 +4,7 @@ import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -13,6 +14,7 @@ import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import rovnik.core.Refusal;
 import rovnik.server.live.LiveSession.Client;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -37,6 +39,8 @@ class LiveController {
   record Start(long jobId, String overrideReason) {}
 
   record Keep(String name) {}
+
+  record GuidedStart(long jobId, String overrideReason, GuidedRequest work) {}
 
   record KeptRun(long id, String name) {}
 
@@ -67,7 +71,7 @@ class LiveController {
       @RequestBody SettingsDto settings) {
     LiveSession session = hub.session(source);
     session.require(client(client));
-    session.apply(settings.toCore());
+    session.apply(settings.toCore(), settings.viewToCore());
     return session.state();
   }
 
@@ -103,6 +107,45 @@ class LiveController {
   @ResponseStatus(HttpStatus.CREATED)
   KeptRun keep(@PathVariable String source, @RequestBody Keep keep) {
     var run = runs.keep(hub.session(source).look(), keep.name());
+    return new KeptRun(run.id(), run.name());
+  }
+
+  /** Starts guided work; its progress is in the state. */
+  @PostMapping("/guided")
+  @ResponseStatus(HttpStatus.ACCEPTED)
+  LiveState startGuided(
+      @PathVariable String source,
+      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestBody GuidedStart start) {
+    LiveSession session = hub.session(source);
+    Guided work = start.work() == null ? null : start.work().toWork();
+    if (work == null) {
+      throw new Refusal("work", "Say what shall be done, for example {\"kind\": \"harmonics\"}.");
+    }
+    session.require(client(client));
+    session.startGuided(work, start.jobId(), start.overrideReason());
+    return session.state();
+  }
+
+  /** Stops guided work after the acquisition that is under way. */
+  @DeleteMapping("/guided")
+  LiveState stopGuided(
+      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+    LiveSession session = hub.session(source);
+    session.require(client(client));
+    session.stopGuided();
+    return session.state();
+  }
+
+  @GetMapping("/finding")
+  FindingDto finding(@PathVariable String source) {
+    return hub.session(source).finding();
+  }
+
+  @PostMapping("/finding/keep")
+  @ResponseStatus(HttpStatus.CREATED)
+  KeptRun keepFinding(@PathVariable String source, @RequestBody Keep keep) {
+    var run = runs.keep(hub.session(source).findingLook(), keep.name());
     return new KeptRun(run.id(), run.name());
   }
 

@@ -39,6 +39,11 @@ class LiveHub {
                 .forEach(LiveSession::jobChanged));
   }
 
+  /** What a receiver that nobody has framed yet is set to. */
+  static SpectrumSettings firstLook() {
+    return FIRST_LOOK;
+  }
+
   LiveSession session(String source) {
     if (source == null || !source.matches("[ir]\\d{1,18}")) {
       throw new Refusal(

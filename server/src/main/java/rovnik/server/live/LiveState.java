@@ -6,6 +6,7 @@ import rovnik.server.spectrum.SettingsDto;
 /**
  * State of a live view.
  *
+ * @param revision grows from state to state: an older one never replaces a newer one
  * @param source "i3" for instrument 3, "r7" for recording 7
  * @param sourceName as shown
  * @param phase what it is doing
@@ -15,10 +16,14 @@ import rovnik.server.spectrum.SettingsDto;
  * @param holderName shown name of the holder
  * @param jobId the job whose path and limits apply, null before the first start
  * @param widestSpanHz widest span that the source can show
+ * @param widestAtOnceHz widest span of a single record; wider ones are stitched
  * @param levelUnit "dBm" or "dBFS"
+ * @param guided how far guided work is, null if there is none
+ * @param findingId of the newest finding, 0 if there is none
  */
 @Schema(name = "LiveState")
 public record LiveState(
+    long revision,
     String source,
     String sourceName,
     Phase phase,
@@ -29,8 +34,11 @@ public record LiveState(
     Long jobId,
     SettingsDto settings,
     double widestSpanHz,
+    double widestAtOnceHz,
     String levelUnit,
-    String overrideReason) {
+    String overrideReason,
+    GuidedProgress guided,
+    long findingId) {
 
   /** What a live view is doing. */
   public enum Phase {

@@ -7,20 +7,27 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import rovnik.core.Refusal;
+import rovnik.core.emission.EmissionMeasurement;
+import rovnik.core.emission.EmissionResult;
+import rovnik.core.emission.NoiseFigure;
+import rovnik.core.emission.SecondInput;
+import rovnik.core.emission.ViewPlan;
+import rovnik.core.limits.Reading;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.signal.IqRecord;
-import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.spectrum.RollingSpectrum;
-import rovnik.core.spectrum.SpectrumEstimator;
+import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumMeasurement;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.core.spectrum.TraceRow;
 import rovnik.core.units.Frequency;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.AcquisitionPlan;
 import rovnik.instruments.iq.IqCapabilities;
-import rovnik.instruments.iq.IqReceiver;
+import rovnik.instruments.iq.ScanPlan;
+import rovnik.instruments.sweep.SweepCapabilities;
+import rovnik.instruments.sweep.SweepSetup;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentLoop;
 import rovnik.server.config.Conflict;
@@ -28,8 +35,6 @@ import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.LiveState.Phase;
 import rovnik.server.runs.KeptLook;
-import rovnik.server.spectrum.ReadingDto;
-import rovnik.server.spectrum.SettingsDto;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -39,14 +44,6 @@ import tools.jackson.databind.json.JsonMapper;
 final class ReceiverSession extends LiveSession implements InstrumentLoop.Continuous {
   private static final long FRAME_NANOS = 33_000_000;
 
-  /** What one configuration of the receiver stands on; a new one starts a new average. */
-  private record Setting(
-      SpectrumSettings settings,
-      JobDto job,
-      PathCorrection correction,
-      AcquisitionPlan plan,
-      IqCapabilities receiver) {}
-
   private final long instrumentId;
   private final BenchService bench;
   private final JobService jobs;
@@ -54,18 +51,21 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   private volatile boolean freshAverage;
   private volatile long overrideRevision = -1;
 
+  private volatile GuidedRun guided;
+  private volatile Setting findingSetting;
+  volatile NoiseFigure.Receiver receiverNoise;
+
   // Touched by the instrument's thread only.
   private Setting setting;
-  private SpectrumEstimator estimator;
-  private RollingSpectrum rolling;
-  private double[] power = new double[0];
+  private Engine engine;
   private long nextFrameNanos;
 
   // The newest look, shared with whoever keeps it.
   private final Object lookLock = new Object();
   private Setting lookSetting;
-  private SpectrumResult lookResult;
-  private IqRecord lookRecord;
+  private Look look;
+  private SpectrumLayout lookLayout;
+  private long lookTakenAtMillis;
   private float[] lookIq = new float[0];
 
   ReceiverSession(
@@ -88,6 +88,19 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
 
   @Override
   double widestSpanHz() {
+    if (bench.sweeps(instrumentId)) {
+      SweepCapabilities swept = bench.sweepCapabilities(instrumentId);
+      return swept.highestHz() - swept.lowestHz();
+    }
+    IqCapabilities able = bench.capabilities(instrumentId);
+    return able.highestHz() - able.lowestHz();
+  }
+
+  @Override
+  double widestAtOnceHz() {
+    if (bench.sweeps(instrumentId)) {
+      return widestSpanHz();
+    }
     return bench.capabilities(instrumentId).widestSpanHz();
   }
 
@@ -97,38 +110,136 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   }
 
   @Override
-  void apply(SpectrumSettings wanted) {
+  void apply(SpectrumSettings wanted, ViewPlan wantedView) {
+    if (guided != null) {
+      throw Conflict.state("Guided work is under way: its settings stay. Stop it first.");
+    }
     if (jobId != null) {
-      make(wanted, jobs.find(jobId)); // refuses what cannot be done
+      engine(make(wanted, wantedView, jobs.find(jobId))); // refuses what cannot be done
     }
     settings = wanted;
+    view = wantedView;
     stale = true;
     if (phase == Phase.REFUSED && !field.equals("levelPlan")) {
       run();
+    } else if (phase == Phase.HELD && readAgain()) {
+      publishState();
     } else {
       publishState();
     }
   }
 
-  private Setting make(SpectrumSettings wanted, JobDto job) {
-    PathCorrection correction = new PathCorrection(job.path().toCore());
-    double gain = correction.gainToPortDb(wanted.centreHz());
-    SpectrumSettings atPort =
-        new SpectrumSettings(
-            correction.planeToPortHz(wanted.centreHz()),
-            wanted.spanHz(),
-            wanted.rbwHz(),
-            wanted.window(),
-            wanted.detector(),
-            wanted.averages(),
-            wanted.referenceLevelDbm() + gain,
-            wanted.channelWidthHz());
-    IqCapabilities receiver = bench.capabilities(instrumentId);
-    return new Setting(wanted, job, correction, AcquisitionPlan.of(atPort, receiver), receiver);
+  /**
+   * Reads what the view asks for from the look that stands still; traces that it does not have come
+   * with the next acquisition.
+   *
+   * @return false if it was taken with other settings
+   */
+  private boolean readAgain() {
+    Look again;
+    Setting now;
+    synchronized (lookLock) {
+      if (look == null || !lookSetting.settings().equals(settings)) {
+        return false;
+      }
+      now = make(settings, view, lookSetting.job());
+      EmissionResult result =
+          EmissionMeasurement.of(
+              SpectrumMeasurement.bare(look.result().base()),
+              settings,
+              view,
+              now.context(look.marks(), look.spoiled()),
+              lookLayout,
+              lookRecord());
+      List<String> wanted = view.traces().stream().map(TraceRow::label).toList();
+      List<Reading> readings = new ArrayList<>(result.readings());
+      boolean two = view.second() != null;
+      look.result().readings().stream()
+          .filter(r -> two && SecondTrace.made(r))
+          .forEach(readings::add);
+      again =
+          look.with(
+              new EmissionResult(
+                  new SpectrumResult(result.base().trace(), result.base().peaks(), readings),
+                  result.tables(),
+                  result.limitLines()),
+              look.rows().stream()
+                  .filter(r -> two && SecondTrace.made(r) || wanted.contains(r.label()))
+                  .toList());
+      look = again;
+      lookSetting = now;
+    }
+    publish(again, now, lookTakenAtMillis);
+    return true;
+  }
+
+  private IqRecord lookRecord() {
+    IqRecord r = look.record();
+    return r == null
+        ? null
+        : new IqRecord(
+            lookIq.clone(), r.sampleRateHz(), r.centreHz(), r.fullScaleDbm(), r.overload());
+  }
+
+  private Setting make(SpectrumSettings wanted, ViewPlan wantedView, JobDto job) {
+    return new Setting(
+        wanted,
+        wantedView,
+        job,
+        new PathCorrection(job.path().toCore()),
+        bench.sweeps(instrumentId)
+            ? bench.sweepCapabilities(instrumentId).accuracy()
+            : bench.capabilities(instrumentId).accuracy());
+  }
+
+  private Engine engine(Setting wanted) {
+    if (bench.sweeps(instrumentId)) {
+      SweepCapabilities swept = bench.sweepCapabilities(instrumentId);
+      if (wanted.view().second() != null) {
+        throw noSecondInput();
+      }
+      return new SweptEngine(wanted, SweepSetup.of(wanted.atPort(), swept), swept);
+    }
+    IqCapabilities able = bench.capabilities(instrumentId);
+    SpectrumSettings atPort = wanted.atPort();
+    SecondInput second = wanted.view().second();
+    if (second != null && able.inputs() < 2) {
+      throw noSecondInput();
+    }
+    if (!ScanPlan.needed(atPort.spanHz(), able)) {
+      AcquisitionPlan plan = AcquisitionPlan.of(atPort, able);
+      return new RecordEngine(
+          wanted,
+          second == null
+              ? plan
+              : plan.withSecond(
+                  able.attenuationFor(second.referenceLevelDbm() + second.probeGainDb())));
+    }
+    if (second != null) {
+      throw new Refusal(
+          "second",
+          "Two inputs are looked at in single records. Choose a span of at most "
+              + Frequency.ofHertz(able.widestSpanHz())
+              + ", or take input 2 away.");
+    }
+    return new ScanEngine(wanted, ScanPlan.of(atPort, able));
+  }
+
+  private static Refusal noSecondInput() {
+    return new Refusal(
+        "second", "This instrument has one input. Choose one with two, or take input 2 away.");
   }
 
   @Override
   void start(long job, String reason) {
+    JobDto found = ready(job, reason);
+    engine(make(settings, view, found));
+    stale = true;
+    run();
+  }
+
+  /** Checks that a job may be measured with this receiver now. */
+  private JobDto ready(long job, String reason) {
     JobDto found = jobs.find(job);
     Long port = found.path().portInstrument();
     if (port == null) {
@@ -153,9 +264,90 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
       overrideReason = reason.strip();
       overrideRevision = found.path().revision();
     }
-    make(settings, found);
+    return found;
+  }
+
+  @Override
+  void startGuided(Guided work, long job, String reason) {
+    if (guided != null) {
+      throw Conflict.state("Guided work is under way. Stop it first.");
+    }
+    if (bench.sweeps(instrumentId)) {
+      throw Conflict.state(
+          "Guided work needs an IQ receiver. Choose one as the source, and as the end of the path.");
+    }
+    JobDto found = ready(job, reason);
+    IqCapabilities able = bench.capabilities(instrumentId);
+    GuidedRun[] self = new GuidedRun[1];
+    self[0] =
+        new GuidedRun(
+            work,
+            i -> new GuidedBench(this, i, able, bench, found, self[0]::stopping),
+            this::guidedEnded);
+    guided = self[0];
+    found(null);
+    stand(Phase.RUNNING, "", "");
+    bench.receiver(instrumentId).setContinuous(self[0]);
+  }
+
+  /** Called on the instrument's thread. */
+  private void guidedEnded(GuidedRun run, Finding result, String trouble, String where) {
+    if (guided != run) {
+      return;
+    }
+    if (result != null) {
+      findingSetting = make(settings, view, jobs.find(jobId));
+      found(result);
+    }
+    guided = null;
+    setting = null;
     stale = true;
-    run();
+    if (!trouble.isEmpty()) {
+      bench.receiver(instrumentId).setContinuous(null);
+      stand(Phase.HELD, trouble, where);
+    } else {
+      run();
+    }
+  }
+
+  @Override
+  void stopGuided() {
+    GuidedRun run = guided;
+    if (run != null) {
+      run.stop();
+    }
+  }
+
+  @Override
+  GuidedProgress guided() {
+    GuidedRun run = guided;
+    return run == null ? null : run.progress();
+  }
+
+  @Override
+  KeptLook findingLook() {
+    Finding f = finding;
+    if (f == null || f.base() == null) {
+      throw Conflict.state("There is no finding to keep. Start guided work first.");
+    }
+    Setting s = findingSetting;
+    SpectrumResult base =
+        new SpectrumResult(f.base().base().trace(), f.base().base().peaks(), f.readings());
+    Map<String, String> conditions = new LinkedHashMap<>(bench.conditions());
+    conditions.put("found by", f.title());
+    conditions.put("summary", f.summary());
+    return new KeptLook(
+        s.job(),
+        s.settings(),
+        s.view(),
+        new EmissionResult(base, f.tables(), f.curves()),
+        List.of(),
+        null,
+        null,
+        conditions,
+        sourceName(),
+        bench.one(instrumentId).identity(),
+        overrideReason);
   }
 
   private void run() {
@@ -175,6 +367,10 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
 
   @Override
   void hold() {
+    stopGuided();
+    if (guided != null) {
+      return; // it ends by itself after the acquisition that is under way
+    }
     if (phase == Phase.RUNNING || phase == Phase.LOST) {
       bench.receiver(instrumentId).setContinuous(null);
       stand(Phase.HELD, "", "");
@@ -190,6 +386,8 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
     JobDto job = jobs.find(jobId);
     String trouble = trouble(job);
     if (!trouble.isEmpty() && (phase == Phase.RUNNING || phase == Phase.LOST)) {
+      stopGuided();
+      guided = null;
       bench.receiver(instrumentId).setContinuous(null);
       stand(Phase.REFUSED, trouble, "levelPlan");
     } else if (trouble.isEmpty() && phase == Phase.REFUSED && field.equals("levelPlan")) {
@@ -214,7 +412,6 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
 
   @Override
   public boolean step(Instrument instrument) {
-    IqReceiver receiver = (IqReceiver) instrument;
     if (phase == Phase.LOST) {
       stand(Phase.RUNNING, "", "");
       setting = null;
@@ -223,98 +420,41 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
       stale = false;
       prepare();
     }
-    receiver.configure(setting.plan().setup());
-    IqRecord record = receiver.acquire();
+    Look next = engine.next(instrument);
     long acquiredAtMillis = System.currentTimeMillis();
-    estimator.breakRecord();
-    estimator.accumulate(record.iq(), 0, record.sampleCount());
-    rolling.take(estimator);
-    rolling.powerInto(power);
-    List<String> marks = new ArrayList<>();
-    if (record.overload()) {
-      marks.add("overload");
+    if (next == null || stale) {
+      return true; // nothing yet, or the settings changed meanwhile: this look is of yesterday
     }
-    if (receiver.protectionTripped()) {
-      marks.add("input protection tripped");
-    }
-    SpectrumResult result = measure(record, marks);
-    if (stale) {
-      return true; // the settings changed meanwhile: this look is of yesterday
-    }
-    remember(record, result);
-    publish(frame(result, marks, acquiredAtMillis), result);
+    remember(next, acquiredAtMillis);
+    publish(next, setting, acquiredAtMillis);
     pace();
     return true;
   }
 
   private void prepare() {
     JobDto job = jobs.find(jobId);
-    Setting next = make(settings, job);
-    boolean same =
-        setting != null
-            && !freshAverage
-            && setting.plan().equals(next.plan())
-            && setting.settings().equals(next.settings())
-            && setting.job().path().revision() == job.path().revision();
-    setting = next;
+    Engine before = setting == null || freshAverage ? null : engine;
     freshAverage = false;
-    if (!same) {
-      estimator = new SpectrumEstimator(next.plan().layout(), settings.detector());
-      int points = next.plan().layout().points();
-      rolling = new RollingSpectrum(settings.detector(), points, settings.averages());
-      power = new double[points];
+    setting = make(settings, view, job);
+    engine = engine(setting);
+    if (before != null) {
+      engine.follow(before);
     }
   }
 
-  private SpectrumResult measure(IqRecord record, List<String> marks) {
-    return SpectrumMeasurement.of(
-        power,
-        setting.plan().layout(),
-        record.centreHz(),
-        record.fullScaleDbm(),
-        rolling.segments(),
-        setting.settings(),
-        new MeasurementContext(
-            setting.correction(),
-            setting.receiver().accuracy(),
-            setting.job().limits().toCore(),
-            marks));
-  }
-
-  private Frame frame(SpectrumResult result, List<String> marks, long acquiredAtMillis) {
-    var trace = result.trace();
-    var layout = setting.plan().layout();
-    return new Frame(
-        source,
-        nextSequence(),
-        acquiredAtMillis,
-        SettingsDto.of(setting.settings()),
-        trace.startHz(),
-        trace.stepHz(),
-        trace.points(),
-        trace.unit(),
-        trace.plane(),
-        trace.rbwHz(),
-        trace.enbwHz(),
-        trace.segments(),
-        layout.fftLength(),
-        layout.sampleRateHz(),
-        layout.windowLength() / layout.sampleRateHz(),
-        setting.plan().setup().attenuationDb(),
-        marks,
-        result.peaks(),
-        result.readings().stream().map(ReadingDto::of).toList());
-  }
-
-  private void remember(IqRecord record, SpectrumResult result) {
+  private void remember(Look next, long acquiredAtMillis) {
     synchronized (lookLock) {
-      if (lookIq.length != record.iq().length) {
-        lookIq = new float[record.iq().length];
+      if (next.record() != null) {
+        float[] iq = next.record().iq();
+        if (lookIq.length != iq.length) {
+          lookIq = new float[iq.length];
+        }
+        System.arraycopy(iq, 0, lookIq, 0, iq.length);
       }
-      System.arraycopy(record.iq(), 0, lookIq, 0, lookIq.length);
-      lookRecord = record;
-      lookResult = result;
+      look = next;
       lookSetting = setting;
+      lookLayout = engine.layout();
+      lookTakenAtMillis = acquiredAtMillis;
     }
   }
 
@@ -339,26 +479,26 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   @Override
   KeptLook look() {
     synchronized (lookLock) {
-      if (lookResult == null) {
+      if (look == null) {
         throw Conflict.state("There is nothing to keep yet. Start the acquisition first.");
       }
       Map<String, String> conditions = new LinkedHashMap<>(bench.conditions());
-      var setup = lookSetting.plan().setup();
       conditions.put(
-          "receiver attenuation", String.format(Locale.ROOT, "%.0f dB", setup.attenuationDb()));
-      conditions.put("sample rate", Frequency.ofHertz(setup.sampleRateHz()).toString());
-      IqRecord copy =
-          new IqRecord(
-              lookIq.clone(),
-              lookRecord.sampleRateHz(),
-              lookRecord.centreHz(),
-              lookRecord.fullScaleDbm(),
-              lookRecord.overload());
+          "receiver attenuation",
+          String.format(Locale.ROOT, "%.0f dB", look.facts().attenuationDb()));
+      if (look.facts().sampleRateHz() > 0) {
+        conditions.put("sample rate", Frequency.ofHertz(look.facts().sampleRateHz()).toString());
+      } else {
+        conditions.put(
+            "sweep time", String.format(Locale.ROOT, "%.3g s", look.facts().recordSeconds()));
+      }
       return new KeptLook(
           lookSetting.job(),
           lookSetting.settings(),
-          lookResult,
-          copy,
+          lookSetting.view(),
+          look.result(),
+          look.rows().stream().map(r -> new KeptLook.Row(r.label(), r.trace())).toList(),
+          lookRecord(),
           null,
           conditions,
           sourceName(),

@@ -2,9 +2,10 @@ package rovnik.server.live;
 
 import java.util.List;
 import java.util.Map;
+import rovnik.core.Refusal;
+import rovnik.core.emission.EmissionResult;
+import rovnik.core.emission.ViewPlan;
 import rovnik.core.path.PathCorrection;
-import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.InstrumentAccuracy;
@@ -15,8 +16,6 @@ import rovnik.server.live.LiveState.Phase;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
 import rovnik.server.runs.KeptLook;
-import rovnik.server.spectrum.ReadingDto;
-import rovnik.server.spectrum.SettingsDto;
 import tools.jackson.databind.json.JsonMapper;
 
 /** A recording seen as a live view: computed whole at every change, then still. */
@@ -24,9 +23,8 @@ final class RecordingSession extends LiveSession {
   private final long recordingId;
   private final RecordingService recordings;
   private final JobService jobs;
-  private SpectrumResult result;
-  private SpectrumSettings resultSettings;
-  private JobDto resultJob;
+  private Look look;
+  private Setting lookSetting;
 
   RecordingSession(
       String source,
@@ -57,54 +55,58 @@ final class RecordingSession extends LiveSession {
   }
 
   @Override
-  synchronized void apply(SpectrumSettings wanted) {
+  synchronized void apply(SpectrumSettings wanted, ViewPlan wantedView) {
     if (jobId == null) {
       settings = wanted;
+      view = wantedView;
       publishState();
       return;
     }
-    compute(wanted, jobs.find(jobId));
+    compute(wanted, wantedView, jobs.find(jobId));
   }
 
-  private void compute(SpectrumSettings wanted, JobDto job) {
+  private void compute(SpectrumSettings wanted, ViewPlan wantedView, JobDto job) {
     RecordingDto recording = recordings.find(recordingId);
     boolean calibrated = recording.fullScaleDbm() != null;
-    List<String> marks = recording.overload() ? List.of("clipped") : List.of();
-    MeasurementContext context =
-        new MeasurementContext(
+    Setting setting =
+        new Setting(
+            wanted,
+            wantedView,
+            job,
             calibrated ? new PathCorrection(job.path().toCore()) : null,
-            InstrumentAccuracy.UNKNOWN,
-            job.limits().toCore(),
-            marks);
-    result = recordings.spectrum(recordingId, wanted, context);
-    settings = wanted;
-    resultSettings = wanted;
-    resultJob = job;
-    Trace t = result.trace();
+            InstrumentAccuracy.UNKNOWN);
+    List<String> marks = recording.overload() ? List.of("clipped") : List.of();
+    if (wantedView.second() != null) {
+      throw new Refusal("second", "A recording has one input. Take input 2 away.");
+    }
+    RecordingService.Analysis analysis =
+        recordings.emission(recordingId, wanted, wantedView, setting.context(marks, List.of()));
+    EmissionResult result = analysis.result();
+    Trace t = result.base().trace();
     double windowSeconds =
         wanted.window().figures().width3dbBins() / t.rbwHz(); // length / rate = w3 / RBW
-    publish(
-        new Frame(
-            source,
-            nextSequence(),
-            System.currentTimeMillis(),
-            SettingsDto.of(wanted),
-            t.startHz(),
-            t.stepHz(),
-            t.points(),
-            t.unit(),
-            t.plane(),
-            t.rbwHz(),
-            t.enbwHz(),
-            t.segments(),
-            (int) Math.round(recording.sampleRateHz() / t.stepHz()),
-            recording.sampleRateHz(),
-            windowSeconds,
+    settings = wanted;
+    view = wantedView;
+    lookSetting = setting;
+    look =
+        new Look(
+            result,
+            Rows.of(
+                analysis.rows(),
+                t,
+                calibrated ? recording.fullScaleDbm() : Double.NaN,
+                setting.correction()),
             null,
+            new Look.Facts(
+                (int) Math.round(recording.sampleRateHz() / t.stepHz()),
+                recording.sampleRateHz(),
+                windowSeconds,
+                null),
             marks,
-            result.peaks(),
-            result.readings().stream().map(ReadingDto::of).toList()),
-        result);
+            List.of(),
+            1,
+            0);
+    publish(look, setting, System.currentTimeMillis());
     stand(Phase.STILL, "", "");
   }
 
@@ -112,7 +114,7 @@ final class RecordingSession extends LiveSession {
   synchronized void start(long job, String reason) {
     JobDto found = jobs.find(job);
     jobId = job;
-    compute(settings, found);
+    compute(settings, view, found);
   }
 
   @Override
@@ -122,10 +124,10 @@ final class RecordingSession extends LiveSession {
 
   @Override
   synchronized void jobChanged() {
-    if (jobId != null && result != null) {
+    if (jobId != null && look != null) {
       try {
-        compute(settings, jobs.find(jobId));
-      } catch (rovnik.core.Refusal r) {
+        compute(settings, view, jobs.find(jobId));
+      } catch (Refusal r) {
         stand(Phase.REFUSED, r.getMessage(), r.field());
       }
     }
@@ -133,13 +135,15 @@ final class RecordingSession extends LiveSession {
 
   @Override
   synchronized KeptLook look() {
-    if (result == null) {
+    if (look == null) {
       throw Conflict.state("There is nothing to keep yet.");
     }
     return new KeptLook(
-        resultJob,
-        resultSettings,
-        result,
+        lookSetting.job(),
+        lookSetting.settings(),
+        lookSetting.view(),
+        look.result(),
+        look.rows().stream().map(r -> new KeptLook.Row(r.label(), r.trace())).toList(),
         null,
         recordingId,
         Map.of("recording", sourceName()),

@@ -6,25 +6,20 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.channels.Channels;
-import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
-import java.security.DigestInputStream;
 import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
 import java.time.Instant;
-import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
+import rovnik.core.emission.EmissionMeasurement;
+import rovnik.core.emission.EmissionResult;
+import rovnik.core.emission.RecordLooks;
+import rovnik.core.emission.ViewPlan;
 import rovnik.core.formats.SampleFormat;
 import rovnik.core.formats.SigMf;
 import rovnik.core.signal.IqRecord;
@@ -35,7 +30,9 @@ import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumMeasurement;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.core.spectrum.TraceStack;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
 import rovnik.server.recordings.AcquisitionMapper.AcquisitionRow;
 import tools.jackson.core.JacksonException;
@@ -52,30 +49,12 @@ public class RecordingService {
 
   private final AcquisitionMapper mapper;
   private final JsonMapper json;
-  private final Path folder;
+  private final DataFolder folder;
 
   RecordingService(AcquisitionMapper mapper, JsonMapper json, ServerSettings settings) {
     this.mapper = mapper;
     this.json = json;
-    this.folder = settings.data().resolve("acquisitions");
-    try {
-      Files.createDirectories(folder);
-      removeOrphans();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-  }
-
-  /** Files whose row was never written, as after a crash in the middle of an upload. */
-  private void removeOrphans() throws IOException {
-    Set<String> known = new HashSet<>(mapper.fileNames());
-    try (Stream<Path> files = Files.list(folder)) {
-      for (Path f : (Iterable<Path>) files::iterator) {
-        if (!known.contains(f.getFileName().toString())) {
-          Files.delete(f);
-        }
-      }
-    }
+    this.folder = new DataFolder(settings.data().resolve("acquisitions"), mapper.fileNames());
   }
 
   public List<RecordingDto> opened() {
@@ -124,18 +103,18 @@ public class RecordingService {
     }
     SigMf meta = SigMf.fromTree(tree == null ? Map.of() : tree);
     String fileName = UUID.randomUUID() + ".sigmf-data";
-    Path target = folder.resolve(fileName);
+    Path target = folder.file(fileName);
     try {
-      String sha256 = store(data, target);
+      String sha256 = folder.store(fileName, data);
       checkHash(tree, target);
       long samples = meta.samplesIn(Files.size(target));
       boolean clipped = check(target, meta.format());
       return insert(name, "file", meta, samples, clipped, fileName, sha256);
     } catch (IOException e) {
-      delete(target);
+      folder.delete(fileName);
       throw new Refusal("data", "The data file could not be stored: " + e.getMessage(), e);
     } catch (RuntimeException e) {
-      delete(target);
+      folder.delete(fileName);
       throw e;
     }
   }
@@ -144,7 +123,7 @@ public class RecordingService {
     if (tree.get("global") instanceof Map<?, ?> g
         && g.get("core:sha512") instanceof String wanted) {
       try (InputStream in = Files.newInputStream(target)) {
-        MessageDigest digest = digest("SHA-512");
+        MessageDigest digest = DataFolder.digest("SHA-512");
         in.transferTo(
             new java.security.DigestOutputStream(OutputStream.nullOutputStream(), digest));
         if (!HexFormat.of().formatHex(digest.digest()).equalsIgnoreCase(wanted)) {
@@ -170,14 +149,13 @@ public class RecordingService {
             at.toString(),
             hardware);
     String fileName = UUID.randomUUID() + ".sigmf-data";
-    Path target = folder.resolve(fileName);
     ByteBuffer bytes = ByteBuffer.allocate(4 * record.iq().length).order(ByteOrder.LITTLE_ENDIAN);
     bytes.asFloatBuffer().put(record.iq());
     try {
-      String sha256 = store(new java.io.ByteArrayInputStream(bytes.array()), target);
+      String sha256 = folder.store(fileName, new java.io.ByteArrayInputStream(bytes.array()));
       return insert(name, origin, meta, record.sampleCount(), record.overload(), fileName, sha256);
     } catch (IOException e) {
-      delete(target);
+      folder.delete(fileName);
       throw new UncheckedIOException(e);
     }
   }
@@ -216,39 +194,6 @@ public class RecordingService {
     return t.length() <= most ? t : t.substring(0, most);
   }
 
-  /** Writes and syncs a file under a temporary name, then gives it its own. */
-  private static String store(InputStream data, Path target) throws IOException {
-    MessageDigest digest = digest("SHA-256");
-    Path part = target.resolveSibling(target.getFileName() + ".part");
-    try (FileChannel channel =
-        FileChannel.open(part, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
-      OutputStream out = Channels.newOutputStream(channel);
-      new DigestInputStream(data, digest).transferTo(out);
-      channel.force(true);
-    } catch (IOException e) {
-      delete(part);
-      throw e;
-    }
-    Files.move(part, target, StandardCopyOption.ATOMIC_MOVE);
-    return HexFormat.of().formatHex(digest.digest());
-  }
-
-  private static MessageDigest digest(String algorithm) {
-    try {
-      return MessageDigest.getInstance(algorithm);
-    } catch (NoSuchAlgorithmException e) {
-      throw new IllegalStateException(e);
-    }
-  }
-
-  private static void delete(Path file) {
-    try {
-      Files.deleteIfExists(file);
-    } catch (IOException ignored) {
-      // removed at the next start
-    }
-  }
-
   /** Refuses samples that are not numbers; true if the samples clip. */
   private static boolean check(Path file, SampleFormat format) {
     float[] iq = new float[2 * CHECK_BLOCK];
@@ -277,23 +222,37 @@ public class RecordingService {
 
   /** Spectrum and readings of a recording. */
   public SpectrumResult spectrum(long id, SpectrumSettings settings, MeasurementContext context) {
+    return emission(id, settings, ViewPlan.PLAIN, context).result().base();
+  }
+
+  /** A recording with all that a view asks for; the rows' powers are relative to full scale. */
+  public record Analysis(EmissionResult result, TraceStack rows) {}
+
+  /** Spectrum of a recording with all that a view asks for. */
+  public Analysis emission(
+      long id, SpectrumSettings settings, ViewPlan view, MeasurementContext context) {
     AcquisitionRow row = row(id);
     double fullScale = row.fullScaleDbm() == null ? Double.NaN : row.fullScaleDbm();
+    boolean atPlane = context.correction() != null && row.fullScaleDbm() != null;
     SpectrumSettings atPort =
-        context.correction() == null || row.fullScaleDbm() == null
-            ? settings
-            : settings.withCentre(context.correction().planeToPortHz(settings.centreHz()));
+        atPlane
+            ? settings.withCentre(context.correction().planeToPortHz(settings.centreHz()))
+            : settings;
     SpectrumLayout layout =
         RecordSpectrum.plan(row.samples(), row.sampleRateHz(), row.centreHz(), atPort);
+    RecordLooks looks = new RecordLooks(view.traces(), layout, atPort, row.centreHz(), List.of());
     SpectrumEstimator estimator;
     try (SampleFile samples =
-        new SampleFile(folder.resolve(row.fileName()), SampleFormat.parse(row.datatype()))) {
-      estimator = RecordSpectrum.estimate(samples, layout, settings);
+        new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()))) {
+      estimator = RecordSpectrum.estimate(samples, layout, settings, looks);
     }
     double[] power = new double[layout.points()];
     estimator.powerInto(power);
-    return SpectrumMeasurement.of(
-        power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
+    SpectrumResult base =
+        SpectrumMeasurement.of(
+            power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
+    return new Analysis(
+        EmissionMeasurement.of(base, settings, view, context, layout, null), looks.stack());
   }
 
   /** Gives a recording a calibration, or takes it away with null. */
@@ -323,7 +282,7 @@ public class RecordingService {
   }
 
   public Path dataFile(long id) {
-    return folder.resolve(row(id).fileName());
+    return folder.file(row(id).fileName());
   }
 
   /** Removes an opened recording that no run stands on. */
@@ -333,6 +292,6 @@ public class RecordingService {
       throw Conflict.state("Runs were kept from this recording; it stays with them.");
     }
     mapper.delete(id);
-    delete(folder.resolve(r.fileName()));
+    folder.delete(r.fileName());
   }
 }

@@ -15,14 +15,18 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.formats.TraceCsv;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.JobService;
 
 @RestController
 @RequestMapping("/api")
 class RunController {
   private final RunService runs;
+  private final JobService jobs;
 
-  RunController(RunService runs) {
+  RunController(RunService runs, JobService jobs) {
     this.runs = runs;
+    this.jobs = jobs;
   }
 
   record Description(String name, String note) {}
@@ -59,5 +63,13 @@ class RunController {
         .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"run-" + id + ".csv\"")
         .contentType(MediaType.parseMediaType("text/csv"))
         .body(TraceCsv.write(runs.traceOf(id)));
+  }
+
+  /** The run on one page, to print or to send: a file that needs nothing else. */
+  @GetMapping(value = "/runs/{id}/report.html", produces = "text/html;charset=UTF-8")
+  String report(@PathVariable long id) {
+    RunDtos.Detail run = runs.detail(id);
+    JobDto job = jobs.find(run.jobId());
+    return ReportPage.of(run, job.name(), job.dut());
   }
 }

@@ -4,12 +4,14 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
 import rovnik.core.runs.RunComparison;
+import rovnik.core.spectrum.Curve;
 import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.Trace;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.spectrum.ReadingDto;
 import rovnik.server.spectrum.SettingsDto;
+import rovnik.server.spectrum.TableDto;
 
 /** What runs look like outside. */
 public final class RunDtos {
@@ -54,7 +56,17 @@ public final class RunDtos {
       String overrideReason,
       Trace trace,
       List<Peak> peaks,
-      List<ReadingDto> readings) {}
+      List<ReadingDto> readings,
+      List<RowDto> rows,
+      Extras extras) {}
+
+  /** One more trace of the view. */
+  @Schema(name = "RunRow")
+  public record RowDto(String label, Trace trace) {}
+
+  /** Tables and limit lines as they were. */
+  @Schema(name = "RunExtras")
+  public record Extras(List<TableDto> tables, List<Curve> limitLines) {}
 
   /**
    * Two runs compared: second minus first.

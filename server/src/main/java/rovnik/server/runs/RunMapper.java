@@ -29,9 +29,11 @@ interface RunMapper {
       String identity,
       String overrideReason,
       String verdict,
+      String extrasJson,
       String note) {}
 
   record TraceRow(
+      String label,
       double startHz,
       double stepHz,
       String unit,
@@ -58,7 +60,7 @@ interface RunMapper {
   String SELECT =
       "select r.id, r.job_id, r.acquisition_id, r.name, r.kept_at, r.settings_json, r.path_json,"
           + " r.limits_json, r.conditions_json, r.readings_json, r.peaks_json, r.source_name,"
-          + " r.identity, r.override_reason, r.verdict, coalesce(n.text, '') as note"
+          + " r.identity, r.override_reason, r.verdict, r.extras_json, coalesce(n.text, '') as note"
           + " from run r left join note n on n.run_id = r.id";
 
   @Select(SELECT + " where r.job_id = #{jobId} order by r.id desc")
@@ -73,25 +75,31 @@ interface RunMapper {
   @Insert(
       "insert into run (job_id, acquisition_id, name, kept_at, settings_json, path_json,"
           + " limits_json, conditions_json, readings_json, peaks_json, source_name, identity,"
-          + " override_reason, verdict) values (#{row.jobId}, #{row.acquisitionId}, #{row.name},"
+          + " override_reason, verdict, extras_json) values (#{row.jobId}, #{row.acquisitionId}, #{row.name},"
           + " #{row.keptAt}, #{row.settingsJson}, #{row.pathJson}, #{row.limitsJson},"
           + " #{row.conditionsJson}, #{row.readingsJson}, #{row.peaksJson}, #{row.sourceName},"
-          + " #{row.identity}, #{row.overrideReason}, #{row.verdict})")
+          + " #{row.identity}, #{row.overrideReason}, #{row.verdict}, #{row.extrasJson})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(NewRun run);
 
   @Insert(
-      "insert into run_trace (run_id, position, start_hz, step_hz, unit, plane, rbw_hz, enbw_hz,"
-          + " segments, window_name, detector, points, crc32, level_deflated) values (#{runId}, 0,"
-          + " #{t.startHz}, #{t.stepHz}, #{t.unit}, #{t.plane}, #{t.rbwHz}, #{t.enbwHz},"
+      "insert into run_trace (run_id, position, label, start_hz, step_hz, unit, plane, rbw_hz,"
+          + " enbw_hz, segments, window_name, detector, points, crc32, level_deflated) values"
+          + " (#{runId}, #{position}, #{t.label}, #{t.startHz}, #{t.stepHz}, #{t.unit}, #{t.plane}, #{t.rbwHz}, #{t.enbwHz},"
           + " #{t.segments}, #{t.windowName}, #{t.detector}, #{t.points}, #{t.crc32},"
           + " #{t.levelDeflated})")
-  void insertTrace(@Param("runId") long runId, @Param("t") TraceRow trace);
+  void insertTrace(
+      @Param("runId") long runId, @Param("position") int position, @Param("t") TraceRow trace);
 
-  @Select(
-      "select start_hz, step_hz, unit, plane, rbw_hz, enbw_hz, segments, window_name, detector,"
-          + " points, crc32, level_deflated from run_trace where run_id = #{runId} and position = 0")
+  String TRACE =
+      "select label, start_hz, step_hz, unit, plane, rbw_hz, enbw_hz, segments, window_name,"
+          + " detector, points, crc32, level_deflated from run_trace where run_id = #{runId}";
+
+  @Select(TRACE + " and position = 0")
   TraceRow trace(long runId);
+
+  @Select(TRACE + " and position > 0 order by position")
+  List<TraceRow> moreTraces(long runId);
 
   @Update("update run set name = #{name} where id = #{id}")
   int rename(@Param("id") long id, @Param("name") String name);

@@ -11,6 +11,7 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import rovnik.core.Refusal;
+import rovnik.core.emission.EmissionResult;
 import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
 import rovnik.core.runs.RunComparison;
@@ -26,6 +27,7 @@ import rovnik.server.runs.RunMapper.RunRow;
 import rovnik.server.runs.RunMapper.TraceRow;
 import rovnik.server.spectrum.ReadingDto;
 import rovnik.server.spectrum.SettingsDto;
+import rovnik.server.spectrum.TableDto;
 import tools.jackson.core.type.TypeReference;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -53,7 +55,8 @@ public class RunService {
   /** Keeps a look; when this returns, the run is on disk. */
   public RunDtos.Summary keep(KeptLook look, String wantedName) {
     OffsetDateTime now = OffsetDateTime.now(ZoneOffset.UTC);
-    SpectrumResult result = look.result();
+    EmissionResult emission = look.result();
+    SpectrumResult result = emission.base();
     String name =
         wantedName == null || wantedName.isBlank()
             ? "Run " + (mapper.countOfJob(look.job().id()) + 1)
@@ -77,7 +80,7 @@ public class RunService {
                           acquisition,
                           name,
                           now,
-                          json.writeValueAsString(SettingsDto.of(look.settings())),
+                          json.writeValueAsString(SettingsDto.of(look.settings(), look.view())),
                           json.writeValueAsString(look.job().path()),
                           json.writeValueAsString(look.job().limits()),
                           json.writeValueAsString(look.conditions()),
@@ -87,9 +90,17 @@ public class RunService {
                           look.identity(),
                           look.overrideReason(),
                           worst(result.readings()).name(),
+                          json.writeValueAsString(
+                              new RunDtos.Extras(
+                                  emission.tables().stream().map(TableDto::of).toList(),
+                                  emission.limitLines())),
                           ""));
               mapper.insert(run);
-              mapper.insertTrace(run.id, row(result.trace()));
+              mapper.insertTrace(run.id, 0, row("", result.trace()));
+              for (int i = 0; i < look.rows().size(); i++) {
+                KeptLook.Row more = look.rows().get(i);
+                mapper.insertTrace(run.id, i + 1, row(more.label(), more.trace()));
+              }
               return run.id;
             });
     return summary(find(id));
@@ -111,9 +122,10 @@ public class RunService {
     return worst;
   }
 
-  private static TraceRow row(Trace t) {
+  private static TraceRow row(String label, Trace t) {
     FloatBlob blob = FloatBlob.of(t.level());
     return new TraceRow(
+        label,
         t.startHz(),
         t.stepHz(),
         t.unit(),
@@ -129,7 +141,10 @@ public class RunService {
   }
 
   private Trace trace(long runId) {
-    TraceRow r = mapper.trace(runId);
+    return trace(mapper.trace(runId));
+  }
+
+  private static Trace trace(TraceRow r) {
     return new Trace(
         r.startHz(),
         r.stepHz(),
@@ -215,7 +230,9 @@ public class RunService {
         r.overrideReason(),
         trace(id),
         peaks(r),
-        readings(r));
+        readings(r),
+        mapper.moreTraces(id).stream().map(t -> new RunDtos.RowDto(t.label(), trace(t))).toList(),
+        json.readValue(r.extrasJson(), RunDtos.Extras.class));
   }
 
   public Trace traceOf(long id) {

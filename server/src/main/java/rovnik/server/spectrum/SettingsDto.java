@@ -5,8 +5,10 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import rovnik.core.Refusal;
+import rovnik.core.emission.ViewPlan;
 import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
+import rovnik.core.spectrum.LineSearch;
 import rovnik.core.spectrum.SpectrumSettings;
 
 /**
@@ -15,6 +17,9 @@ import rovnik.core.spectrum.SpectrumSettings;
  * @param rbwHz 0 for automatic (span / 1000)
  * @param window name in any case: rectangular, hann, hamming, blackman, blackman-harris, flat-top
  * @param detector rms, peak, minimum, sample, log-average
+ * @param fftLength points of one transform, null or 0 to let the RBW decide
+ * @param lines what counts as a line, null for what follows from the noise
+ * @param view what is shown and read beside the main trace, null for nothing
  */
 @Schema(name = "SpectrumSettings")
 public record SettingsDto(
@@ -25,9 +30,32 @@ public record SettingsDto(
     String detector,
     int averages,
     double referenceLevelDbm,
-    double channelWidthHz) {
+    double channelWidthHz,
+    Integer fftLength,
+    LinesDto lines,
+    ViewDto view) {
 
-  public static SettingsDto of(SpectrumSettings s) {
+  /**
+   * What counts as a line.
+   *
+   * @param threshold lowest level at the reading plane, null to follow the noise
+   */
+  @Schema(name = "LineSearch")
+  public record LinesDto(Double threshold, Double excursionDb, Integer most) {
+    static LinesDto of(LineSearch s) {
+      return new LinesDto(
+          Double.isNaN(s.threshold()) ? null : s.threshold(), s.excursionDb(), s.most());
+    }
+
+    LineSearch toCore() {
+      return new LineSearch(
+          threshold == null ? Double.NaN : threshold,
+          excursionDb == null ? LineSearch.AUTO.excursionDb() : excursionDb,
+          most == null ? LineSearch.AUTO.most() : most);
+    }
+  }
+
+  public static SettingsDto of(SpectrumSettings s, ViewPlan view) {
     return new SettingsDto(
         s.centreHz(),
         s.spanHz(),
@@ -36,7 +64,15 @@ public record SettingsDto(
         s.detector().name(),
         s.averages(),
         s.referenceLevelDbm(),
-        s.channelWidthHz());
+        s.channelWidthHz(),
+        s.fftLength(),
+        LinesDto.of(s.lines()),
+        ViewDto.of(view));
+  }
+
+  /** What is asked for beside the main trace. */
+  public ViewPlan viewToCore() {
+    return view == null ? ViewPlan.PLAIN : view.toCore();
   }
 
   public SpectrumSettings toCore() {
@@ -48,7 +84,9 @@ public record SettingsDto(
         parseDetector(detector),
         averages,
         referenceLevelDbm,
-        channelWidthHz);
+        channelWidthHz,
+        fftLength == null ? 0 : fftLength,
+        lines == null ? LineSearch.AUTO : lines.toCore());
   }
 
   static Window parseWindow(String text) {
@@ -63,7 +101,7 @@ public record SettingsDto(
     return t.equals("MIN") ? Detector.MINIMUM : byName(Detector.values(), "detector", text);
   }
 
-  private static <E extends Enum<E>> E byName(E[] values, String field, String text) {
+  static <E extends Enum<E>> E byName(E[] values, String field, String text) {
     String wanted = letters(text);
     for (E v : values) {
       if (letters(v.name()).equals(wanted)) {

@@ -3,12 +3,22 @@ package rovnik.standins.world;
 /** The receiver's own physics: attenuator, noise, curvature, image, dc, converter. */
 public final class ReceiverFrontEnd {
   private final World world;
+  private final PortSignal port;
   private double[] work = new double[0];
   private boolean tripped;
   private boolean clipped;
 
+  /** A receiver whose port is at the end of the feeder. */
   public ReceiverFrontEnd(World world) {
+    this(world, world);
+  }
+
+  /**
+   * @param port what its port is connected to
+   */
+  public ReceiverFrontEnd(World world, PortSignal port) {
     this.world = world;
+    this.port = port;
   }
 
   /** True after an input above the damage level, until cleared. */
@@ -32,7 +42,7 @@ public final class ReceiverFrontEnd {
 
   /** Makes one record, full scale 1.0. */
   public float[] record(double centreHz, double rateHz, int samples, double attenuationDb) {
-    if (world.levelAtPortDbm() > Truth.RECEIVER_DAMAGE_DBM) {
+    if (port.levelAtPortDbm() > Truth.RECEIVER_DAMAGE_DBM) {
       tripped = true;
     }
     if (work.length < 2 * samples) {
@@ -41,7 +51,7 @@ public final class ReceiverFrontEnd {
     java.util.Arrays.fill(work, 0, 2 * samples, 0);
     double trueCentreHz = centreHz * (1 + Truth.RECEIVER_REFERENCE_ERROR);
     if (!tripped) {
-      world.receive(work, samples, trueCentreHz, rateHz);
+      port.receive(work, samples, trueCentreHz, rateHz);
     }
     double spurDbm = Truth.RECEIVER_SPUR_DBM + attenuationDb;
     world.tone(work, samples, rateHz, Truth.RECEIVER_SPUR_HZ - trueCentreHz, spurDbm);

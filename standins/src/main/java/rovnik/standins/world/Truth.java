@@ -13,7 +13,13 @@ public final class Truth {
   public static final double BUOY_HZ = BUOY_NOMINAL_HZ * (1 + BUOY_ERROR_PPM * 1e-6);
 
   public static final double BUOY_LEVEL_DBM = 27;
-  public static final double BUOY_HIGH_LEVEL_DBM = 29;
+
+  /** "Drive high" puts out this much more. */
+  public static final double HIGH_DRIVE_DB = 2;
+
+  /** The drive can be turned down by this. */
+  public static final double LOWEST_DRIVE_DB = -12;
+
   public static final double SECOND_HARMONIC_DBC = -41;
   public static final double THIRD_HARMONIC_DBC = -52;
 
@@ -63,6 +69,25 @@ public final class Truth {
   public static final double RECEIVER_SPUR_DBM = -104;
   public static final int ADC_BITS = 14;
   public static final double ADC_RATE_HZ = 102.4e6;
+
+  /** Excess noise ratio of the noise source, and what its label says. */
+  public static final double NOISE_SOURCE_ENR_DB = 15.24;
+
+  public static final double NOISE_SOURCE_LABEL_DB = 15.2;
+
+  /** Shore preamplifier: gain at 458 MHz, its fall over 80 MHz, noise figure, band. */
+  public static final double PREAMP_GAIN_DB = 19.5;
+
+  public static final double PREAMP_FALL_DB = 1.8;
+  public static final double PREAMP_NOISE_FIGURE_DB = 1.3;
+  public static final double PREAMP_FROM_HZ = 420e6;
+  public static final double PREAMP_TO_HZ = 500e6;
+
+  /** The buoy's exciter at its test point: level as in 50 ohm, and the regulator's spur there. */
+  public static final double EXCITER_DBM = 12;
+
+  public static final double EXCITER_SPUR_DBC = -50;
+  public static final double EXCITER_SECOND_HARMONIC_DBC = -30;
 
   /** Level error of the receiver, in dB, at a frequency and attenuation. */
   public static double receiverErrorDb(double hz, double attenuationDb) {

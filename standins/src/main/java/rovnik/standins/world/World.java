@@ -8,12 +8,12 @@ import java.util.random.RandomGeneratorFactory;
  * and the room around the receiver. Complex samples have |x|^2 in milliwatts at the receiver's
  * port. Time passes only while samples are made, so a seed repeats everything.
  */
-public final class World {
+public final class World implements PortSignal {
   private final RandomGenerator random;
   private final Symbols symbols;
   private boolean transmitting = true;
   private boolean data;
-  private boolean driveHigh;
+  private double driveDb;
   private double padDb = 30;
   private double timeSeconds;
   private double phase;
@@ -40,12 +40,13 @@ public final class World {
     return data;
   }
 
-  public synchronized void setDriveHigh(boolean high) {
-    driveHigh = high;
+  /** Level above the licensed one, dB. */
+  public synchronized void setDriveDb(double db) {
+    driveDb = db;
   }
 
-  public synchronized boolean driveHigh() {
-    return driveHigh;
+  public synchronized double driveDb() {
+    return driveDb;
   }
 
   public synchronized void setPadDb(double db) {
@@ -57,10 +58,10 @@ public final class World {
   }
 
   public synchronized double levelDbm() {
-    return driveHigh ? Truth.BUOY_HIGH_LEVEL_DBM : Truth.BUOY_LEVEL_DBM;
+    return Truth.BUOY_LEVEL_DBM + driveDb;
   }
 
-  /** Level of the transmitter at the receiver's port. */
+  @Override
   public synchronized double levelAtPortDbm() {
     return transmitting ? levelDbm() - lossDb(Truth.BUOY_HZ) : -200;
   }
@@ -75,14 +76,20 @@ public final class World {
     return random;
   }
 
-  /**
-   * Adds all signals at the port in a band.
-   *
-   * @param iq interleaved, zeroed by the caller
-   * @param samples how many
-   * @param centreHz true frequency of the receiver's centre
-   * @param rateHz sample rate
-   */
+  double timeSeconds() {
+    return timeSeconds;
+  }
+
+  Symbols symbols() {
+    return symbols;
+  }
+
+  /** Lets time pass for signals that are made elsewhere. */
+  public synchronized void pass(double seconds) {
+    timeSeconds += seconds;
+  }
+
+  @Override
   public synchronized void receive(double[] iq, int samples, double centreHz, double rateHz) {
     if (transmitting) {
       transmitter(iq, samples, centreHz, rateHz);
@@ -93,14 +100,12 @@ public final class World {
   }
 
   private void transmitter(double[] iq, int samples, double centreHz, double rateHz) {
-    double worse = driveHigh ? Truth.HIGH_DRIVE_HARMONICS_DB : 0;
     double level = levelDbm();
     double[] amplitude = new double[4];
     double[] step = new double[4];
     boolean any = false;
     for (int h = 1; h <= 3; h++) {
-      double dbc =
-          h == 1 ? 0 : worse + (h == 2 ? Truth.SECOND_HARMONIC_DBC : Truth.THIRD_HARMONIC_DBC);
+      double dbc = h == 1 ? 0 : harmonicDbc(h);
       double hz = h * Truth.BUOY_HZ;
       amplitude[h] = amplitude(level + dbc - lossDb(hz)) * bandShape(hz - centreHz, rateHz);
       step[h] = 2 * Math.PI * ((hz - centreHz) / rateHz);
@@ -119,8 +124,8 @@ public final class World {
       phase = keep * phase + kick * random.nextGaussian();
       if (data) {
         symbols.at(start + n * Truth.SYMBOL_RATE_HZ / rateHz, b);
-        if (driveHigh) {
-          compress(b);
+        if (driveDb > 0) {
+          compress(b, driveDb / Truth.HIGH_DRIVE_DB);
         }
       }
       double re = b[0];
@@ -140,10 +145,20 @@ public final class World {
     }
   }
 
+  /**
+   * Harmonics relative to the carrier. Below the licensed level they follow the powers of a weak
+   * curve, h - 1 dB for each dB; above it the amplifier saturates and they rise much faster.
+   */
+  public synchronized double harmonicDbc(int h) {
+    double licensed = h == 2 ? Truth.SECOND_HARMONIC_DBC : Truth.THIRD_HARMONIC_DBC;
+    double slope = driveDb > 0 ? Truth.HIGH_DRIVE_HARMONICS_DB / Truth.HIGH_DRIVE_DB : h - 1;
+    return licensed + slope * driveDb;
+  }
+
   /** A saturating amplifier: mean power stays, the peaks are pressed, the spectrum grows again. */
-  private static void compress(double[] b) {
+  private static void compress(double[] b, double how) {
     double power = b[0] * b[0] + b[1] * b[1];
-    double gain = 1.27 / Math.sqrt(1 + 0.7 * power);
+    double gain = 1 + how * (1.27 / Math.sqrt(1 + 0.7 * power) - 1);
     b[0] *= gain;
     b[1] *= gain;
   }
@@ -202,12 +217,12 @@ public final class World {
     return Math.sqrt(k * Math.PI / Truth.PHASE_NOISE_CORNER_HZ);
   }
 
-  private static double amplitude(double levelDbm) {
+  static double amplitude(double levelDbm) {
     return Math.pow(10, levelDbm / 20);
   }
 
   /** The receiver's decimation filter: flat to 0.42 of the rate, nothing beyond the half. */
-  private static double bandShape(double offsetHz, double rateHz) {
+  static double bandShape(double offsetHz, double rateHz) {
     double x = Math.abs(offsetHz) / rateHz;
     if (x >= 0.5) {
       return 0;

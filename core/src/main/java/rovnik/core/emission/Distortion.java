@@ -1,0 +1,79 @@
+package rovnik.core.emission;
+
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.units.Decibels;
+
+/** Numbers that follow from the levels of a few lines. */
+public final class Distortion {
+  private Distortion() {}
+
+  /**
+   * Total harmonic distortion in percent: root of the sum of the harmonics' powers over the
+   * fundamental's (IEC 60268-3, relative to the fundamental; from memory).
+   *
+   * @param fundamental level in dB
+   * @param harmonics levels of the 2nd and higher harmonics in the same unit
+   */
+  public static double harmonicPercent(double fundamental, List<Double> harmonics) {
+    double sum = 0;
+    for (double h : harmonics) {
+      sum += Decibels.toPowerRatio(h - fundamental);
+    }
+    return 100 * Math.sqrt(sum);
+  }
+
+  /**
+   * Third-order products of two tones.
+   *
+   * @param toneDbm mean level of both tones
+   * @param lowerDbm level at 2 f1 - f2
+   * @param upperDbm level at 2 f2 - f1
+   * @param interceptDbm output intercept by the stronger product, P + delta / 2 (Pozar, Microwave
+   *     Engineering, from memory)
+   */
+  public record ThirdOrder(
+      double lowerHz,
+      double upperHz,
+      double toneDbm,
+      double lowerDbm,
+      double upperDbm,
+      double interceptDbm) {
+
+    /** Distance of the stronger product from the tones, positive dB. */
+    public double distanceDb() {
+      return toneDbm - Math.max(lowerDbm, upperDbm);
+    }
+  }
+
+  /** Third-order intercept from two tones and the two products beside them. */
+  public static ThirdOrder thirdOrder(
+      double firstHz,
+      double secondHz,
+      double firstDbm,
+      double secondDbm,
+      double lowerDbm,
+      double upperDbm) {
+    double low = Math.min(firstHz, secondHz);
+    double high = Math.max(firstHz, secondHz);
+    double tone = (firstDbm + secondDbm) / 2;
+    double product = Math.max(lowerDbm, upperDbm);
+    return new ThirdOrder(
+        2 * low - high, 2 * high - low, tone, lowerDbm, upperDbm, tone + (tone - product) / 2);
+  }
+
+  /**
+   * Depth of sinusoidal AM in percent from a carrier and its side lines: m = 2 x side / carrier.
+   *
+   * @throws Refusal if the side lines differ too much to be AM alone
+   */
+  public static double amPercent(double carrier, double lowerSide, double upperSide) {
+    if (Math.abs(lowerSide - upperSide) > 3) {
+      throw new Refusal(
+          "amDepth",
+          "The side lines differ by more than 3 dB: this is not AM alone, so no depth is given.");
+    }
+    double side = (Decibels.toAmplitudeRatio(lowerSide) + Decibels.toAmplitudeRatio(upperSide)) / 2;
+    return 200 * side / Decibels.toAmplitudeRatio(carrier);
+  }
+}

@@ -1,0 +1,483 @@
+package rovnik.core.emission;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Reading;
+import rovnik.core.limits.Verdict;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.BandPower;
+import rovnik.core.spectrum.Curve;
+import rovnik.core.spectrum.LeakageCheck;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.Peak;
+import rovnik.core.spectrum.ReadingMaker;
+import rovnik.core.spectrum.ResultTable;
+import rovnik.core.spectrum.ResultTable.Cell;
+import rovnik.core.spectrum.ResultTable.Column;
+import rovnik.core.spectrum.ResultTable.Row;
+import rovnik.core.spectrum.SpectrumLayout;
+import rovnik.core.spectrum.SpectrumResult;
+import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.core.spectrum.Trace;
+import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Decibels;
+import rovnik.core.units.Frequency;
+
+/** Adds to a measured spectrum what a view asks for beside it. */
+public final class EmissionMeasurement {
+  private final SpectrumResult base;
+  private final Trace trace;
+  private final SpectrumSettings settings;
+  private final ReadingMaker maker;
+  private final MeasurementContext context;
+  private final PathCorrection correction;
+  private final List<Reading> readings;
+  private final List<ResultTable> tables = new ArrayList<>();
+  private final List<Curve> lines = new ArrayList<>();
+
+  private EmissionMeasurement(
+      SpectrumResult base, SpectrumSettings settings, MeasurementContext context) {
+    this.base = base;
+    this.trace = base.trace();
+    this.settings = settings;
+    this.context = context;
+    this.correction = trace.unit().equals("dBm") ? context.correction() : null;
+    this.maker = new ReadingMaker(trace, settings, correction, context);
+    this.readings = new ArrayList<>(base.readings());
+  }
+
+  /**
+   * Reads what the plan asks for. A part that cannot be read is a reading with a mark that says
+   * why; it never takes the rest with it.
+   *
+   * @param layout that the trace was made with, null for a trace from elsewhere
+   * @param record the newest samples, null if there are none
+   */
+  public static EmissionResult of(
+      SpectrumResult base,
+      SpectrumSettings settings,
+      ViewPlan plan,
+      MeasurementContext context,
+      SpectrumLayout layout,
+      IqRecord record) {
+    EmissionMeasurement m = new EmissionMeasurement(base, settings, context);
+    if (plan.occupied() != null) {
+      m.occupied(plan.occupied());
+    }
+    if (plan.highestDensity() != null) {
+      m.density(plan.highestDensity());
+    }
+    if (plan.adjacent() != null) {
+      m.adjacent(plan.adjacent());
+    }
+    if (plan.mask() != null) {
+      m.mask(plan.mask());
+    }
+    if (plan.twoTones()) {
+      m.twoTones();
+    }
+    if (plan.amDepth()) {
+      m.amDepth();
+    }
+    if (plan.skirt() && layout != null) {
+      m.skirt(layout);
+    }
+    for (int i = 0; i < plan.reads().size(); i++) {
+      m.readings.add(
+          MarkerReadings.read("read" + i, plan.reads().get(i), m.trace, m.maker, context, record));
+    }
+    return new EmissionResult(
+        new SpectrumResult(base.trace(), base.peaks(), List.copyOf(m.readings)),
+        List.copyOf(m.tables),
+        List.copyOf(m.lines));
+  }
+
+  /** Nominal frequency at the plane if it is in view, the strongest line, or the centre. */
+  private double carrierHz() {
+    double source = context.limits().nominalHz();
+    double nominal =
+        correction == null || Double.isNaN(source) ? source : correction.sourceToPlaneHz(source);
+    if (nominal >= trace.startHz() && nominal <= trace.stopHz()) {
+      return nominal;
+    }
+    return settings.centreHz();
+  }
+
+  private void occupied(ViewPlan.Occupied asked) {
+    boolean share = Double.isNaN(asked.xDb());
+    OccupiedBandwidth width =
+        share
+            ? OccupiedBandwidth.ofShare(new BandPower(trace), asked.share())
+            : OccupiedBandwidth.ofFall(trace, asked.xDb());
+    List<String> marks =
+        share
+            ? maker.noiseMarks(trace.startHz(), trace.stopHz())
+            : maker.marks(trace.startHz(), trace.stopHz());
+    if (width.widthHz() > 0.9 * (trace.stopHz() - trace.startHz())) {
+      marks.add("fills the span: widen it");
+    }
+    Limit limit =
+        Double.isNaN(asked.widestHz()) ? Limit.NONE : new Limit(Double.NaN, asked.widestHz());
+    String label =
+        share
+            ? "Occupied bandwidth, " + plainNumber(100 * asked.share()) + " %"
+            : "Bandwidth at " + plainNumber(asked.xDb()) + " dB";
+    readings.add(maker.width("occupiedBandwidth", label, width.widthHz(), limit, marks));
+    lines.add(edge("occupiedLow", width.lowHz()));
+    lines.add(edge("occupiedHigh", width.highHz()));
+  }
+
+  /** A vertical stroke. */
+  private Curve edge(String id, double hz) {
+    return new Curve(id, "", new double[] {hz, hz}, new double[] {-400, 400}, "Hz", trace.unit());
+  }
+
+  private static String plainNumber(double v) {
+    return v == Math.rint(v) ? String.valueOf((long) v) : String.valueOf(v);
+  }
+
+  private void density(double highest) {
+    double half = settings.channelWidthHz() / 2;
+    double low = settings.centreHz() - half;
+    double high = settings.centreHz() + half;
+    double value =
+        new BandPower(trace).level(low, high) - Decibels.fromPowerRatio(settings.channelWidthHz());
+    Limit limit = Double.isNaN(highest) ? Limit.NONE : new Limit(Double.NaN, highest);
+    readings.add(
+        maker.level(
+            "channelDensity",
+            "Density in the channel",
+            value,
+            trace.unit() + "/Hz",
+            maker.noiseDb(settings.channelWidthHz()),
+            limit,
+            maker.noiseMarks(low, high)));
+  }
+
+  private void adjacent(AdjacentChannels plan) {
+    List<AdjacentChannels.Result> results;
+    try {
+      results = plan.measure(trace, carrierHz());
+    } catch (Refusal narrow) {
+      readings.add(unread("adjacentWorst", "Adjacent channels", "dBc", narrow.getMessage()));
+      return;
+    }
+    List<Row> rows = new ArrayList<>();
+    AdjacentChannels.Result worst = null;
+    for (AdjacentChannels.Result r : results) {
+      Reading judged = adjacentReading(r, plan);
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(r.offsetHz()),
+                  Cell.of(r.dbc()),
+                  Cell.of(r.level()),
+                  Cell.of(r.limit().upper()),
+                  Cell.of(r.limit().margin(r.dbc()))),
+              judged.verdict()));
+      if (worst == null || severity(r) > severity(worst)) {
+        worst = r;
+      }
+    }
+    readings.add(adjacentReading(worst, plan));
+    tables.add(
+        new ResultTable(
+            "adjacent",
+            "Adjacent channels",
+            List.of(
+                new Column("Offset", "Hz"),
+                new Column("Ratio", "dBc"),
+                new Column("Level", trace.unit()),
+                new Column("Limit", "dBc"),
+                new Column("Margin", "dB")),
+            rows));
+  }
+
+  /** How bad a channel is: by its margin where it has one, else by its ratio. */
+  private static double severity(AdjacentChannels.Result r) {
+    return r.limit().open() ? r.dbc() - 1000 : -r.limit().margin(r.dbc());
+  }
+
+  private Reading adjacentReading(AdjacentChannels.Result r, AdjacentChannels plan) {
+    double reach = Math.abs(r.offsetHz()) + plan.own().reachHz();
+    return maker.ratio(
+        "adjacentWorst",
+        "Worst adjacent channel, " + offsetWords(r.offsetHz()),
+        r.dbc(),
+        Math.hypot(maker.noiseDb(plan.own().widthHz()), maker.noiseDb(plan.own().widthHz())),
+        r.limit(),
+        adjacentMarks(plan, reach));
+  }
+
+  private List<String> adjacentMarks(AdjacentChannels plan, double reach) {
+    List<String> marks = maker.noiseMarks(carrierHz() - reach, carrierHz() + reach);
+    double narrowest =
+        plan.channels().stream()
+            .mapToDouble(c -> c.filter().widthHz())
+            .min()
+            .orElse(plan.own().widthHz());
+    if (Math.min(narrowest, plan.own().widthHz()) < trace.rbwHz()) {
+      marks.add("a channel is narrower than the RBW");
+    }
+    return marks;
+  }
+
+  private static String offsetWords(double hz) {
+    double rounded = new BigDecimal(Math.abs(hz)).round(new MathContext(5)).doubleValue();
+    return (hz < 0 ? "\u2212" : "+") + Frequency.ofHertz(rounded);
+  }
+
+  private Reading unread(String id, String label, String unit, String why) {
+    return maker.reading(
+        id, label, Double.NaN, unit, new UncertaintyBudget(), Limit.NONE, List.of(why));
+  }
+
+  private void mask(EmissionMask mask) {
+    double carrier = carrierHz();
+    double half = settings.channelWidthHz() / 2;
+    double reference = new BandPower(trace).level(carrier - half, carrier + half);
+    List<EmissionMask.Result> results;
+    try {
+      results = mask.judge(trace, carrier, reference, base.peaks());
+    } catch (Refusal coarse) {
+      readings.add(unread("maskMargin", "Mask", "dB", coarse.getMessage()));
+      return;
+    }
+    drawMask(mask, carrier, reference);
+    if (results.isEmpty()) {
+      readings.add(unread("maskMargin", "Mask", "dB", "no segment of the mask is in view"));
+      return;
+    }
+    List<String> marks = maker.marks(carrier - mask.reachHz(), carrier + mask.reachHz());
+    if (trace.rbwHz() > mask.narrowestHz()) {
+      marks.add("a segment is narrower than the RBW");
+    }
+    if (carrier - mask.reachHz() < trace.startHz() - trace.stepHz()
+        || carrier + mask.reachHz() > trace.stopHz() + trace.stepHz()) {
+      marks.add("the mask reaches beyond the span");
+    }
+    List<Row> rows = new ArrayList<>();
+    for (EmissionMask.Result r : results) {
+      EmissionMask.Segment s = mask.segments().get(r.segment());
+      Limit limit = new Limit(0, Double.NaN);
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of((r.offsetHz() < 0 ? "\u2212" : "+") + (r.segment() + 1)),
+                  Cell.of(r.offsetHz()),
+                  Cell.of(r.level()),
+                  Cell.of(r.dbc()),
+                  Cell.of(r.limit()),
+                  Cell.of(r.margin()),
+                  Cell.of(s.rbwHz() == 0 ? trace.rbwHz() : s.rbwHz())),
+              limit.judge(r.margin(), 0)));
+    }
+    EmissionMask.Result worst =
+        results.stream().min(Comparator.comparingDouble(EmissionMask.Result::margin)).orElseThrow();
+    readings.add(
+        maker.reading(
+            "maskMargin",
+            "Mask, worst at " + offsetWords(worst.offsetHz()),
+            worst.margin(),
+            "dB",
+            levelBudget(maker.noiseDb(trace.enbwHz())),
+            new Limit(0, Double.NaN),
+            marks));
+    tables.add(
+        new ResultTable(
+            "mask",
+            "Mask, worst point of each segment",
+            List.of(
+                new Column("Segment", ""),
+                new Column("Offset", "Hz"),
+                new Column("Level", trace.unit()),
+                new Column("Ratio", "dBc"),
+                new Column("Limit", trace.unit()),
+                new Column("Margin", "dB"),
+                new Column("In", "Hz")),
+            rows));
+  }
+
+  private UncertaintyBudget levelBudget(double statisticalDb) {
+    UncertaintyBudget budget = new UncertaintyBudget();
+    maker
+        .level("", "", 0, "", statisticalDb, Limit.NONE, List.of())
+        .contributions()
+        .forEach(c -> budget.normal(c.name(), c.standard()));
+    return budget;
+  }
+
+  private void drawMask(EmissionMask mask, double carrier, double reference) {
+    for (int side : new int[] {-1, 1}) {
+      for (int i = 0; i < mask.segments().size(); i++) {
+        EmissionMask.Segment s = mask.segments().get(i);
+        double near = EmissionMask.drawnAt(s, s.fromHz(), reference, trace);
+        double far = EmissionMask.drawnAt(s, s.toHz(), reference, trace);
+        boolean below = side < 0;
+        lines.add(
+            new Curve(
+                "mask",
+                i == 0 && !below ? "mask" : "",
+                below
+                    ? new double[] {carrier - s.toHz(), carrier - s.fromHz()}
+                    : new double[] {carrier + s.fromHz(), carrier + s.toHz()},
+                below ? new double[] {far, near} : new double[] {near, far},
+                "Hz",
+                trace.unit()));
+      }
+    }
+  }
+
+  private void twoTones() {
+    List<Peak> peaks = base.peaks();
+    if (peaks.size() < 2) {
+      readings.add(
+          unread("intercept", "Third-order intercept", "dBm", "two tones are needed in the span"));
+      return;
+    }
+    Peak a = peaks.get(0);
+    Peak b = peaks.get(1);
+    double low = Math.min(a.frequencyHz(), b.frequencyHz());
+    double high = Math.max(a.frequencyHz(), b.frequencyHz());
+    double lower = highestNear(2 * low - high);
+    double upper = highestNear(2 * high - low);
+    if (Double.isNaN(lower) || Double.isNaN(upper)) {
+      readings.add(
+          unread(
+              "intercept",
+              "Third-order intercept",
+              trace.unit(),
+              "the products lie outside the span: widen it"));
+      return;
+    }
+    Distortion.ThirdOrder t = Distortion.thirdOrder(low, high, a.level(), b.level(), lower, upper);
+    double floor = maker.noiseDb(trace.enbwHz());
+    List<String> marks = maker.marks(t.lowerHz(), t.upperHz());
+    double noise = rovnik.core.spectrum.PeakSearch.median(trace.level());
+    if (Math.max(lower, upper) < noise + 6) {
+      marks.add("the products are not above the noise: this is the lowest it can be");
+    }
+    readings.add(
+        maker.ratio(
+            "thirdOrder", "Third-order products", -t.distanceDb(), floor, Limit.NONE, marks));
+    readings.add(
+        maker.level(
+            "intercept",
+            "Third-order intercept",
+            t.interceptDbm(),
+            trace.unit(),
+            floor,
+            Limit.NONE,
+            marks));
+    tables.add(
+        new ResultTable(
+            "twoTones",
+            "Two tones and their third-order products",
+            List.of(
+                new Column("", ""),
+                new Column("Frequency", "Hz"),
+                new Column("Level", trace.unit())),
+            List.of(
+                row("tone", low, low == a.frequencyHz() ? a.level() : b.level()),
+                row("tone", high, high == a.frequencyHz() ? a.level() : b.level()),
+                row("2 f1 \u2212 f2", t.lowerHz(), lower),
+                row("2 f2 \u2212 f1", t.upperHz(), upper))));
+  }
+
+  private static Row row(String what, double hz, double level) {
+    return new Row(List.of(Cell.of(what), Cell.of(hz), Cell.of(level)), Verdict.NONE);
+  }
+
+  /** Interpolated line within one RBW, else the highest point there; NaN outside the trace. */
+  private double highestNear(double hz) {
+    double reach = Math.max(trace.rbwHz(), trace.stepHz());
+    if (hz - reach < trace.startHz() || hz + reach > trace.stopHz()) {
+      return Double.NaN;
+    }
+    for (Peak p : base.peaks()) {
+      if (Math.abs(p.frequencyHz() - hz) <= reach) {
+        return p.level();
+      }
+    }
+    double highest = Double.NEGATIVE_INFINITY;
+    for (double f = hz - reach; f <= hz + reach; f += trace.stepHz()) {
+      highest = Math.max(highest, trace.levelAt(f));
+    }
+    return highest;
+  }
+
+  private void amDepth() {
+    List<Peak> peaks = base.peaks();
+    String why = "a carrier with a line on each side is needed";
+    if (peaks.size() >= 3) {
+      Peak carrier = peaks.get(0);
+      for (Peak side : peaks.subList(1, peaks.size())) {
+        double away = side.frequencyHz() - carrier.frequencyHz();
+        double other = carrier.frequencyHz() - away;
+        Peak mirrored =
+            peaks.stream()
+                .filter(p -> Math.abs(p.frequencyHz() - other) <= trace.rbwHz())
+                .findFirst()
+                .orElse(null);
+        if (mirrored != null) {
+          try {
+            double percent = Distortion.amPercent(carrier.level(), side.level(), mirrored.level());
+            readings.add(
+                maker.reading(
+                    "amDepth",
+                    "AM depth at " + Frequency.ofHertz(Math.abs(away)),
+                    percent,
+                    "%",
+                    new UncertaintyBudget()
+                        .normal(
+                            "average", percent * Math.log(10) / 20 * maker.lineDb(side.level())),
+                    Limit.NONE,
+                    maker.marks(other, side.frequencyHz())));
+            return;
+          } catch (Refusal unlike) {
+            why = "the side lines differ by more than 3 dB: not AM alone";
+          }
+        }
+      }
+    }
+    readings.add(unread("amDepth", "AM depth", "%", why));
+  }
+
+  private void skirt(SpectrumLayout layout) {
+    if (base.peaks().isEmpty()) {
+      return;
+    }
+    double tunedHz = trace.startHz() - layout.offsetHz(0);
+    Peak top = base.peaks().get(0);
+    LeakageCheck.Finding f = LeakageCheck.look(trace, layout, tunedHz, top);
+    String advice =
+        f.skirt() == LeakageCheck.Skirt.LEAKAGE
+            ? "take a Hann or Blackman-Harris window, or a source at the frequency in the last column"
+            : "";
+    tables.add(
+        new ResultTable(
+            "skirt",
+            "Skirt of the strongest line",
+            List.of(
+                new Column("Line", "Hz"),
+                new Column("It is", ""),
+                new Column("Above leakage", "dB"),
+                new Column("What to do", ""),
+                new Column("Coherent at", "Hz")),
+            List.of(
+                new Row(
+                    List.of(
+                        Cell.of(top.frequencyHz()),
+                        Cell.of(f.skirt().label()),
+                        Cell.of(f.excessDb()),
+                        Cell.of(advice),
+                        Cell.of(f.nearestCoherentHz())),
+                    Verdict.NONE))));
+  }
+}

@@ -1,0 +1,157 @@
+package rovnik.core.spectrum;
+
+import java.util.ArrayList;
+import java.util.List;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Reading;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.uncertainty.LevelUncertainty;
+import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Decibels;
+
+/** Makes readings of one trace: each with plane, uncertainty, verdict and marks. */
+public final class ReadingMaker {
+  /** Half-overlapped Hann segments: variance grows by 1 + 2 (1/6)^2 (Welch 1967). */
+  private static final double OVERLAP_VARIANCE = 1 + 2 / 36.0;
+
+  /** Linearity of one receiver between two levels, as a share of its level accuracy. */
+  private static final double RELATIVE_SHARE = 0.3;
+
+  private final Trace trace;
+  private final SpectrumSettings settings;
+  private final PathCorrection correction;
+  private final MeasurementContext context;
+  private final List<String> levelMarks;
+  private final double independent;
+
+  public ReadingMaker(
+      Trace trace,
+      SpectrumSettings settings,
+      PathCorrection correction,
+      MeasurementContext context) {
+    this.trace = trace;
+    this.settings = settings;
+    this.correction = correction;
+    this.context = context;
+    this.independent = Math.max(1, trace.segments() / OVERLAP_VARIANCE);
+    this.levelMarks = new ArrayList<>(context.marks());
+    if (correction != null) {
+      String open = correction.uncovered(settings.centreHz());
+      if (!open.isEmpty()) {
+        levelMarks.add("outside the gain table of " + open);
+      }
+    }
+  }
+
+  /** Independent spectra in the average. */
+  double independent() {
+    return independent;
+  }
+
+  /** Why levels must not be trusted. */
+  List<String> levelMarks() {
+    return levelMarks;
+  }
+
+  /** Marks of a level in a band: what concerns all of the trace, and what was spoiled there. */
+  public List<String> marks(double fromHz, double toHz) {
+    List<String> marks = new ArrayList<>(levelMarks);
+    for (SpoiledBand s : context.spoiled()) {
+      if (s.overlaps(fromHz, toHz) && !marks.contains(s.why())) {
+        marks.add(s.why());
+      }
+    }
+    return marks;
+  }
+
+  /** Marks of a noise power: only the mean of powers is the power of a noise-like signal. */
+  public List<String> noiseMarks(double lowHz, double highHz) {
+    List<String> marks = marks(lowHz, highHz);
+    if (settings.detector() != Detector.RMS) {
+      marks.add("power needs the RMS detector");
+    }
+    if (highHz - lowHz < trace.rbwHz()) {
+      marks.add("narrower than the RBW");
+    }
+    return marks;
+  }
+
+  /** Standard deviation in dB of noise-like power summed over a width. */
+  public double noiseDb(double widthHz) {
+    double cells = Math.max(1, widthHz / trace.enbwHz());
+    return 10 / Math.log(10) / Math.sqrt(independent * cells);
+  }
+
+  /** Standard deviation in dB of a line's level in the noise of its resolution bandwidth. */
+  public double lineDb(double level) {
+    double ratio = Decibels.toPowerRatio(PeakSearch.median(trace.level()) - level);
+    return 10 / Math.log(10) * Math.sqrt(2 * ratio / independent);
+  }
+
+  /** A level at the reading plane. */
+  public Reading level(
+      String id,
+      String label,
+      double value,
+      String unit,
+      double statisticalDb,
+      Limit limit,
+      List<String> marks) {
+    UncertaintyBudget budget =
+        correction == null
+            ? new UncertaintyBudget()
+                .rectangular("instrument level accuracy", context.accuracy().levelDb())
+                .normal("average", statisticalDb)
+            : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
+    return reading(id, label, value, unit, budget, limit, marks);
+  }
+
+  /** A ratio of two levels of one trace: what the path does to both cancels. */
+  public Reading ratio(
+      String id,
+      String label,
+      double value,
+      double statisticalDb,
+      Limit limit,
+      List<String> marks) {
+    UncertaintyBudget budget =
+        new UncertaintyBudget()
+            .rectangular(
+                "instrument linearity, " + Math.round(100 * RELATIVE_SHARE) + " % of its accuracy",
+                RELATIVE_SHARE * context.accuracy().levelDb())
+            .normal("average", statisticalDb);
+    return reading(id, label, value, "dBc", budget, limit, marks);
+  }
+
+  /** A frequency difference that the points and the RBW limit. */
+  public Reading width(String id, String label, double hertz, Limit limit, List<String> marks) {
+    UncertaintyBudget budget =
+        new UncertaintyBudget()
+            .rectangular("distance of points", trace.stepHz())
+            .rectangular("RBW", trace.rbwHz() / 2);
+    return reading(id, label, hertz, "Hz", budget, limit, marks);
+  }
+
+  /** A reading with its own budget; one with marks is not judged. */
+  public Reading reading(
+      String id,
+      String label,
+      double value,
+      String unit,
+      UncertaintyBudget budget,
+      Limit limit,
+      List<String> marks) {
+    double judgedValue = marks.isEmpty() ? value : Double.NaN;
+    return new Reading(
+        id,
+        label,
+        value,
+        unit,
+        trace.plane(),
+        budget.expanded(),
+        budget.contributions(),
+        limit,
+        limit.judge(judgedValue, budget.expanded()),
+        List.copyOf(marks));
+  }
+}

@@ -1,0 +1,151 @@
+package rovnik.server.networks;
+
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.stereotype.Service;
+import rovnik.core.Refusal;
+import rovnik.core.formats.TouchstoneFile;
+import rovnik.core.formats.TouchstoneReader;
+import rovnik.core.formats.TouchstoneWriter;
+import rovnik.core.network.NetworkData;
+import rovnik.core.path.Gain;
+import rovnik.server.config.Conflict;
+import rovnik.server.config.DataFolder;
+import rovnik.server.config.ServerSettings;
+import rovnik.server.networks.NetworkMapper.NetworkRow;
+
+/** Touchstone files that the user opened: the file as it came, and a row that says what it is. */
+@Service
+public class NetworkService {
+  /** A gain table from a file is thinned to this accuracy. */
+  private static final double GAIN_TABLE_WITHIN_DB = 0.001;
+
+  private final NetworkMapper mapper;
+  private final DataFolder folder;
+
+  NetworkService(NetworkMapper mapper, ServerSettings settings) {
+    this.mapper = mapper;
+    this.folder =
+        new DataFolder(
+            settings.data().resolve("networks"),
+            mapper.all().stream().map(NetworkRow::fileName).toList());
+  }
+
+  public List<NetworkDto> all() {
+    return mapper.all().stream().map(NetworkService::dto).toList();
+  }
+
+  public NetworkDto find(long id) {
+    return dto(row(id));
+  }
+
+  private NetworkRow row(long id) {
+    NetworkRow row = mapper.find(id);
+    if (row == null) {
+      throw Conflict.notFound("network", id);
+    }
+    return row;
+  }
+
+  private static NetworkDto dto(NetworkRow r) {
+    return new NetworkDto(
+        r.id(),
+        r.name(),
+        r.ports(),
+        r.points(),
+        r.startHz(),
+        r.stopHz(),
+        r.version(),
+        r.comments());
+  }
+
+  /** Opens a file; a bad one changes nothing. */
+  public NetworkDto open(String name, InputStream data) {
+    String extension = name.matches("(?i).*\\.s\\d{1,3}p") ? name.replaceFirst(".*\\.", ".") : "";
+    String fileName = UUID.randomUUID() + extension;
+    try {
+      folder.store(fileName, data);
+      TouchstoneFile file = read(fileName);
+      NetworkData n = file.network();
+      NetworkMapper.NewNetwork added =
+          new NetworkMapper.NewNetwork(
+              new NetworkRow(
+                  0,
+                  name.length() > 300 ? name.substring(0, 300) : name,
+                  n.ports(),
+                  n.points(),
+                  n.frequencyHz()[0],
+                  n.frequencyHz()[n.points() - 1],
+                  file.version(),
+                  String.join("\n", file.comments()),
+                  fileName));
+      mapper.insert(added);
+      return find(added.id);
+    } catch (IOException e) {
+      folder.delete(fileName);
+      throw new Refusal("file", "The file could not be stored: " + e.getMessage(), e);
+    } catch (RuntimeException e) {
+      folder.delete(fileName);
+      throw e;
+    }
+  }
+
+  private TouchstoneFile read(String fileName) throws IOException {
+    try (InputStream in = Files.newInputStream(folder.file(fileName))) {
+      return TouchstoneReader.read(in, fileName);
+    }
+  }
+
+  /** S-parameters of a file. */
+  public NetworkData data(long id) {
+    try {
+      return read(row(id).fileName()).network();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Gain from port 1 to port 2 as a table for a path. */
+  public Gain.Table gain(long id) {
+    return data(id).gain(1, 2, GAIN_TABLE_WITHIN_DB);
+  }
+
+  /** The network as a Touchstone file of version 1 or 2, in a file that the caller removes. */
+  Path export(long id, int version) {
+    NetworkData n = data(id);
+    String comment = find(id).comments();
+    try {
+      Path out = Files.createTempFile("network", ".touchstone");
+      try (BufferedWriter writer = Files.newBufferedWriter(out, StandardOpenOption.WRITE)) {
+        if (version == 2) {
+          TouchstoneWriter.writeVersion2(n, comment, writer);
+        } else {
+          TouchstoneWriter.writeVersion1(n, comment, writer);
+        }
+      } catch (RuntimeException e) {
+        Files.delete(out);
+        throw e;
+      }
+      return out;
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** Removes a file that no path stands on. */
+  public void remove(long id) {
+    NetworkRow r = row(id);
+    if (mapper.usesOf(id) > 0) {
+      throw Conflict.state("A path takes its gain from this file. Change that element first.");
+    }
+    mapper.delete(id);
+    folder.delete(r.fileName());
+  }
+}

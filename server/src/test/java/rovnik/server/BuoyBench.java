@@ -1,0 +1,143 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertTrue;
+
+import java.util.function.BooleanSupplier;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import tools.jackson.databind.JsonNode;
+
+/** A running server with the buoy's bench and job, for tests over HTTP. */
+abstract class BuoyBench {
+  protected RunningServer server;
+  protected long receiver;
+  protected long source;
+  protected long job;
+
+  @BeforeMethod
+  public void setUp() {
+    server = RunningServer.start();
+    receiver = add("Receiver", "IQ_RECEIVER", server.bench().receiverPort(), "scpi-iq");
+    source = add("Buoy TX", "SIGNAL_SOURCE", server.bench().transmitterPort(), "scpi-source");
+    job =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"Check\",\"dut\":\"Buoy\"}"), 201)
+            .get("id")
+            .asLong();
+    server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + job + "/limits",
+            "{\"nominalHz\":458.525e6,\"frequencyTolerancePpm\":2.5,\"nominalLevelDbm\":27,"
+                + "\"levelMinusDb\":3,\"levelPlusDb\":0.5}"),
+        200);
+    savePath(-30);
+    awaitTrue(() -> state(receiver).equals("CONNECTED") && state(source).equals("CONNECTED"));
+  }
+
+  @AfterMethod
+  public void tearDown() {
+    server.close();
+  }
+
+  protected long add(String name, String kind, int port, String dialect) {
+    return server
+        .json(
+            server.send(
+                "POST",
+                "/api/instruments",
+                "{\"name\":\"%s\",\"kind\":\"%s\",\"host\":\"127.0.0.1\",\"port\":%d,\"dialect\":\"%s\",\"connect\":true}"
+                    .formatted(name, kind, port, dialect)),
+            201)
+        .get("id")
+        .asLong();
+  }
+
+  protected String state(long instrument) {
+    for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
+      if (i.get("id").asLong() == instrument) {
+        return i.get("state").asString();
+      }
+    }
+    return "";
+  }
+
+  protected static void awaitTrue(BooleanSupplier condition) {
+    awaitTrue(condition, 20);
+  }
+
+  protected static void awaitTrue(BooleanSupplier condition, int seconds) {
+    long end = System.nanoTime() + seconds * 1_000_000_000L;
+    while (!condition.getAsBoolean()) {
+      assertTrue(System.nanoTime() < end, "waited in vain");
+      java.util.concurrent.locks.LockSupport.parkNanos(30_000_000);
+    }
+  }
+
+  protected static String element(String name, String kind, double gain, String more) {
+    return "{\"name\":\"%s\",\"kind\":\"%s\",\"gainKind\":\"number\",\"gainDb\":%s,\"gainTable\":\"\",\"toleranceDb\":0.2,\"dcAllowed\":true%s}"
+        .formatted(name, kind, gain, more);
+  }
+
+  protected JsonNode savePath(double padDb) {
+    String elements =
+        String.join(
+            ",",
+            element("Buoy TX", "SOURCE", 0, ",\"outputLevelDbm\":27,\"instrumentId\":" + source),
+            element("Pad", "PAD", padDb, ""),
+            element("Feeder", "CABLE", -1.2, ""),
+            element(
+                "Receiver IN",
+                "PORT",
+                0,
+                ",\"highestLevelDbm\":10,\"damageLevelDbm\":20,\"instrumentId\":" + receiver));
+    return server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + job + "/path",
+            "{\"elements\":[" + elements + "],\"readingPlane\":0,\"revision\":0}"),
+        200);
+  }
+
+  protected String live(String what) {
+    return "/api/live/i" + receiver + what;
+  }
+
+  protected JsonNode settings(String centre, String span, int averages, double reference) {
+    return server.json(
+        server.send(
+            "PUT",
+            live("/settings"),
+            "{\"centreHz\":%s,\"spanHz\":%s,\"rbwHz\":0,\"window\":\"HANN\",\"detector\":\"RMS\",\"averages\":%d,\"referenceLevelDbm\":%s,\"channelWidthHz\":50000}"
+                .formatted(centre, span, averages, reference)),
+        200);
+  }
+
+  protected void start() {
+    server.json(server.send("POST", live("/start"), "{\"jobId\":" + job + "}"), 200);
+  }
+
+  protected JsonNode settledFrame(int averages) {
+    JsonNode[] frame = new JsonNode[1];
+    awaitTrue(
+        () -> {
+          var reply = server.get(live("/frame"));
+          if (reply.statusCode() != 200) {
+            return false;
+          }
+          frame[0] = server.json(reply, 200);
+          return frame[0].get("segments").asInt() >= averages
+              && (averages <= 1 || frame[0].get("settings").get("averages").asInt() == averages);
+        });
+    return frame[0];
+  }
+
+  protected static JsonNode reading(JsonNode of, String id) {
+    for (JsonNode r : of.get("readings")) {
+      if (r.get("id").asString().equals(id)) {
+        return r;
+      }
+    }
+    throw new AssertionError("no reading " + id);
+  }
+}

@@ -1,0 +1,296 @@
+package rovnik.server.live;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertNull;
+import static org.testng.Assert.assertTrue;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.testng.annotations.Test;
+import rovnik.core.emission.LevelDisplay;
+import rovnik.core.emission.ViewPlan;
+import rovnik.core.path.ElementKind;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Window;
+import rovnik.core.spectrum.Detector;
+import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.core.spectrum.Trace;
+import rovnik.core.spectrum.TraceMode;
+import rovnik.core.spectrum.TraceRow;
+import rovnik.core.uncertainty.InstrumentAccuracy;
+import rovnik.instruments.iq.AcquisitionPlan;
+import rovnik.instruments.iq.IqCapabilities;
+import rovnik.instruments.iq.IqReceiver;
+import rovnik.instruments.iq.IqSetup;
+import rovnik.instruments.iq.ScanPlan;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.LimitsDto;
+import rovnik.server.jobs.PathDto;
+import rovnik.server.jobs.PathElementDto;
+
+/** Engines with a receiver that is only arithmetic: a tone of a level that the test chooses. */
+public class EngineTest {
+  private static final IqCapabilities ABLE =
+      new IqCapabilities(
+          10e3,
+          8e9,
+          100e6,
+          12,
+          0.8,
+          1 << 22,
+          -20,
+          40,
+          2,
+          20,
+          18,
+          1,
+          new InstrumentAccuracy(0.4, 1e-9));
+
+  /** One tone at 500 MHz, full scale by the attenuation; clips when the tone is above it. */
+  private static final class ToneReceiver implements IqReceiver {
+    private IqSetup setup;
+    private double toneDbm = -30;
+    private boolean tripped;
+    private final List<IqSetup> seen = new ArrayList<>();
+
+    @Override
+    public IqCapabilities capabilities() {
+      return ABLE;
+    }
+
+    @Override
+    public void configure(IqSetup wanted) {
+      setup = wanted;
+      seen.add(wanted);
+    }
+
+    @Override
+    public IqRecord acquire() {
+      double fullScale = ABLE.fullScaleDbm(setup.attenuationDb());
+      double offset = 500e6 - setup.centreHz();
+      boolean inBand = Math.abs(offset) < setup.sampleRateHz() / 2;
+      double a = inBand ? Math.pow(10, (toneDbm - fullScale) / 20) : 0;
+      float[] iq = new float[2 * setup.samples()];
+      java.util.Random random = new java.util.Random(1);
+      for (int i = 0; i < setup.samples(); i++) {
+        double phase = 2 * Math.PI * (offset / setup.sampleRateHz()) * i;
+        iq[2 * i] = (float) (a * Math.cos(phase) + 1e-5 * random.nextGaussian());
+        iq[2 * i + 1] = (float) (a * Math.sin(phase) + 1e-5 * random.nextGaussian());
+      }
+      return new IqRecord(iq, setup.sampleRateHz(), setup.centreHz(), fullScale, a > 1);
+    }
+
+    @Override
+    public IqRecord acquiredOnSecond() {
+      throw new IllegalStateException("one input");
+    }
+
+    @Override
+    public boolean protectionTripped() {
+      return tripped;
+    }
+
+    @Override
+    public void clearProtection() {
+      tripped = false;
+    }
+
+    @Override
+    public String identity() {
+      return "tone";
+    }
+
+    @Override
+    public void reset() {
+      setup = null;
+    }
+
+    @Override
+    public List<String> errors() {
+      return List.of();
+    }
+
+    @Override
+    public void close() {
+      // nothing is open
+    }
+  }
+
+  private static PathElementDto element(String name, ElementKind kind, double gainDb) {
+    return new PathElementDto(
+        name,
+        kind,
+        "number",
+        gainDb,
+        "",
+        null,
+        0,
+        null,
+        null,
+        true,
+        null,
+        kind == ElementKind.SOURCE ? 0.0 : null,
+        null,
+        null);
+  }
+
+  private static JobDto job(long revision) {
+    return new JobDto(
+        1,
+        "job",
+        "dut",
+        new PathDto(
+            List.of(
+                element("TX", ElementKind.SOURCE, 0),
+                element("Pad", ElementKind.PAD, -20),
+                element("RX", ElementKind.PORT, 0)),
+            0,
+            revision),
+        new LimitsDto(null, null, null, null, null));
+  }
+
+  private static Setting setting(SpectrumSettings s, long revision, TraceRow... rows) {
+    ViewPlan view =
+        new ViewPlan(
+            List.of(rows),
+            ViewPlan.PLAIN.reducer(),
+            4096,
+            null,
+            null,
+            null,
+            null,
+            false,
+            false,
+            false,
+            List.of(),
+            LevelDisplay.PLAIN,
+            null);
+    JobDto job = job(revision);
+    return new Setting(s, view, job, new PathCorrection(job.path().toCore()), ABLE.accuracy());
+  }
+
+  private static SpectrumSettings span(double span, double reference) {
+    return new SpectrumSettings(500e6, span, 0, Window.HANN, Detector.RMS, 64, reference, span / 4);
+  }
+
+  private static RecordEngine engine(Setting s) {
+    return new RecordEngine(s, AcquisitionPlan.of(s.atPort(), ABLE));
+  }
+
+  private static double top(Trace t) {
+    double top = Double.NEGATIVE_INFINITY;
+    for (float v : t.level()) {
+      top = Math.max(top, v);
+    }
+    return top;
+  }
+
+  /** -30 dBm at the port behind 20 dB is -10 dBm at the plane, on every trace. */
+  @Test
+  public void allTracesAreAtTheReadingPlane() {
+    ToneReceiver receiver = new ToneReceiver();
+    RecordEngine e =
+        engine(
+            setting(
+                span(200e3, 10),
+                1,
+                TraceRow.of(TraceMode.HIGHEST, 1),
+                TraceRow.of(TraceMode.LIVE, 1),
+                TraceRow.math(TraceMode.RATIO, 0, 1)));
+    Look first = e.next(receiver);
+    assertEquals(first.result().base().peaks().get(0).level(), -10, 0.01);
+    assertEquals(top(first.rows().get(0).trace()), -10, 0.8);
+    receiver.toneDbm = -40;
+    Look second = e.next(receiver);
+    assertEquals(top(second.rows().get(0).trace()), -10, 0.8); // the highest stays
+    assertEquals(top(second.rows().get(1).trace()), -20, 0.8);
+    assertEquals(second.rows().get(2).trace().unit(), "dB");
+    assertEquals(second.rows().get(2).trace().levelAt(500e6), 10, 0.3);
+    assertEquals(second.facts().attenuationDb(), 10, 0); // -10 dBm expected at the port
+  }
+
+  /** A view that changes keeps the average; other settings or another path begin a new one. */
+  @Test
+  public void averagesGoOnWhileTheyAreOfTheSame() {
+    ToneReceiver receiver = new ToneReceiver();
+    RecordEngine before = engine(setting(span(200e3, 10), 1));
+    before.next(receiver);
+    int segments = before.next(receiver).result().base().trace().segments();
+    RecordEngine sameWithTrace =
+        engine(setting(span(200e3, 10), 1, TraceRow.of(TraceMode.HIGHEST, 1)));
+    sameWithTrace.follow(before);
+    assertTrue(sameWithTrace.next(receiver).result().base().trace().segments() > segments);
+    RecordEngine otherPath = engine(setting(span(200e3, 10), 2));
+    otherPath.follow(sameWithTrace);
+    assertTrue(otherPath.next(receiver).result().base().trace().segments() < segments);
+    RecordEngine otherSpan = engine(setting(span(100e3, 10), 2));
+    otherSpan.follow(otherPath);
+    assertTrue(otherSpan.next(receiver).result().base().trace().segments() < segments);
+  }
+
+  /** What was frozen stays frozen when the reference level changes. */
+  @Test
+  public void frozenTracesOutliveOtherSettings() {
+    ToneReceiver receiver = new ToneReceiver();
+    RecordEngine before = engine(setting(span(200e3, 10), 1, TraceRow.of(TraceMode.FROZEN, 1)));
+    before.next(receiver);
+    receiver.toneDbm = -60;
+    RecordEngine after = engine(setting(span(200e3, 10), 1, TraceRow.of(TraceMode.FROZEN, 1)));
+    after.follow(before);
+    Look look = after.next(receiver);
+    assertEquals(top(look.rows().get(0).trace()), -10, 0.8);
+  }
+
+  @Test
+  public void overloadAndProtectionAreMarks() {
+    ToneReceiver receiver = new ToneReceiver();
+    receiver.toneDbm = 0;
+    receiver.tripped = true;
+    RecordEngine e = engine(setting(span(200e3, -10), 1));
+    assertEquals(e.next(receiver).marks(), List.of("overload", "input protection tripped"));
+  }
+
+  /** A scan shows what it has, then all of it; an overload spoils the steps that saw it. */
+  @Test
+  public void aScanGrowsAndMarksOnlyWhatWasSpoiled() {
+    ToneReceiver receiver = new ToneReceiver();
+    receiver.toneDbm = -5; // above full scale of -20 dBm plus 10 dB
+    SpectrumSettings wide =
+        new SpectrumSettings(500e6, 400e6, 200e3, Window.HANN, Detector.RMS, 4, 10, 1e6);
+    Setting s = setting(wide, 1);
+    ScanPlan plan = ScanPlan.of(s.atPort(), ABLE);
+    ScanEngine e = new ScanEngine(s, plan);
+    Look last = null;
+    double progress = 0;
+    for (int i = 0; i < plan.steps().size(); i++) {
+      Look look = e.next(receiver);
+      if (look != null) {
+        assertTrue(look.progress() > progress);
+        progress = look.progress();
+        last = look;
+      }
+    }
+    assertEquals(progress, 1, 0);
+    assertEquals(last.remainingSeconds(), 0, 0);
+    Trace t = last.result().base().trace();
+    assertEquals(t.startHz(), 300e6, 1e-3);
+    assertEquals(t.stopHz(), 700e6, 200e3);
+    assertNull(last.record());
+    assertTrue(!last.spoiled().isEmpty() && last.spoiled().size() <= 3, last.spoiled().toString());
+    last.spoiled()
+        .forEach(
+            b -> assertTrue(b.fromHz() < 500e6 + 60e6 && b.toHz() > 500e6 - 60e6, b.toString()));
+    receiver.toneDbm = -30;
+    Look second = null;
+    for (int i = 0; i < plan.steps().size(); i++) {
+      Look look = e.next(receiver);
+      second = look == null ? second : look;
+    }
+    assertEquals(second.spoiled(), List.of());
+    assertEquals(second.result().base().peaks().get(0).frequencyHz(), 500e6, 20e3);
+    assertEquals(second.result().base().peaks().get(0).level(), -10, 0.2);
+    // Each step was tuned below what it shows.
+    receiver.seen.forEach(setup -> assertTrue(setup.centreHz() < 700e6));
+  }
+}

@@ -1,0 +1,83 @@
+import { ActionIcon, Table, Text } from "@mantine/core";
+import { IconDownload } from "@tabler/icons-react";
+import type { ResultTable } from "../api/client";
+import { carriesUnit, formatCell } from "./formatCell";
+import { download } from "./plotExport";
+import classes from "./ResultTableView.module.css";
+import { VERDICT_SHAPE, VERDICT_WORDS } from "./verdicts";
+
+/** A table of results with its verdicts and a button to save it. */
+export function ResultTableView({ table }: { table: ResultTable }) {
+  const judged = table.rows.some((r) => r.verdict !== "NONE");
+  return (
+    <div>
+      <div className={classes.title}>
+        <Text fz="sm" fw={600}>
+          {table.title}
+        </Text>
+        <ActionIcon
+          variant="subtle"
+          size="sm"
+          aria-label={`Save table ${table.title}`}
+          title="Save as CSV"
+          onClick={() => download(`${table.id}.csv`, tableCsv(table), "text/csv")}
+        >
+          <IconDownload size={15} />
+        </ActionIcon>
+      </div>
+      <Table fz="sm" verticalSpacing={2} horizontalSpacing={8} data-testid={`table-${table.id}`}>
+        <Table.Thead>
+          <Table.Tr>
+            {table.columns.map((c, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+              <Table.Th key={i}>
+                {c.label}
+                {c.unit && !carriesUnit(c.unit) && c.label ? ` (${c.unit})` : ""}
+              </Table.Th>
+            ))}
+            {judged && <Table.Th>Verdict</Table.Th>}
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {table.rows.map((row, r) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows are replaced as a whole
+            <Table.Tr key={r}>
+              {row.cells.map((cell, i) => (
+                <Table.Td
+                  // biome-ignore lint/suspicious/noArrayIndexKey: cells never move
+                  key={i}
+                  className={cell.value === null ? undefined : `figures ${classes.number}`}
+                >
+                  {cell.value === null
+                    ? cell.text || "\u2014"
+                    : formatCell(cell.value, table.columns[i].unit)}
+                </Table.Td>
+              ))}
+              {judged && (
+                <Table.Td className={`${classes.number} ${classes[row.verdict] ?? ""}`}>
+                  {VERDICT_SHAPE[row.verdict]} {VERDICT_WORDS[row.verdict]}
+                </Table.Td>
+              )}
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      {table.rows.length === 0 && (
+        <Text fz="sm" c="dimmed">
+          nothing to list
+        </Text>
+      )}
+    </div>
+  );
+}
+
+function tableCsv(table: ResultTable): string {
+  const quote = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s);
+  const head = table.columns.map((c) => quote(c.unit ? `${c.label} (${c.unit})` : c.label));
+  const rows = table.rows.map((r) =>
+    [...r.cells.map((c) => (c.value === null ? quote(c.text) : String(c.value))), r.verdict].join(
+      ",",
+    ),
+  );
+  return `${[`# ${table.title}`, [...head, "verdict"].join(","), ...rows].join("\n")}\n`;
+}

@@ -1,0 +1,24 @@
+import { formatEngineering, formatHertz, formatSeconds, signed } from "./units";
+
+/** A number of a table or reading with its unit left to the head, except where a prefix is needed. */
+export function formatCell(value: number, unit: string): string {
+  if (unit === "Hz") {
+    // A frequency is told to the millihertz, a width to what it deserves.
+    return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5);
+  }
+  if (unit === "s") {
+    return formatSeconds(value);
+  }
+  if (unit === "V" || unit === "W") {
+    return formatEngineering(value, unit);
+  }
+  if (unit === "%") {
+    return String(Number(value.toPrecision(4)));
+  }
+  return unit.startsWith("dB") || unit === "ppm" ? signed(value, 2) : String(value);
+}
+
+/** Units that a formatted number carries itself. */
+export function carriesUnit(unit: string): boolean {
+  return ["Hz", "s", "V", "W"].includes(unit);
+}

@@ -1,0 +1,247 @@
+import {
+  Button,
+  Menu,
+  Progress,
+  SegmentedControl,
+  SimpleGrid,
+  Text,
+  Textarea,
+} from "@mantine/core";
+import { useState } from "react";
+import type { SurveyRange } from "../../api/client";
+import { formatHertz, parseQuantity } from "../../components/units";
+import { DraftField, FormModal } from "./FormModal";
+import { useDraft } from "./useDraft";
+import { useFinding } from "./useFinding";
+import type { SpectrumModel } from "./useSpectrum";
+
+type Asked = "harmonics" | "drive-sweep" | "phase-noise" | "survey" | "noise-figure";
+
+/** Work of several looks that leads to a finding. */
+export function GuidedMenu(props: { model: SpectrumModel; onLastFinding?: () => void }) {
+  const { model } = props;
+  const [asked, setAsked] = useState<Asked | null>(null);
+  return (
+    <>
+      <Menu position="bottom-start" withinPortal>
+        <Menu.Target>
+          <Button size="compact-sm" variant="light" disabled={model.state?.guided != null}>
+            Guided
+          </Button>
+        </Menu.Target>
+        <Menu.Dropdown>
+          <Menu.Item onClick={() => model.guide({ kind: "auto-frame" })}>
+            Auto frame: find and frame what is there
+          </Menu.Item>
+          <Menu.Item onClick={() => model.guide({ kind: "whose-line", stepDb: 10 })}>
+            Whose line is it? 10 dB step
+          </Menu.Item>
+          <Menu.Item onClick={() => model.guide({ kind: "whose-line", stepDb: 4 })}>
+            Whose line is it? 4 dB step
+          </Menu.Item>
+          <Menu.Item onClick={() => setAsked("harmonics")}>Harmonics ...</Menu.Item>
+          <Menu.Item onClick={() => setAsked("drive-sweep")}>Drive against harmonics ...</Menu.Item>
+          <Menu.Item onClick={() => setAsked("phase-noise")}>Phase noise ...</Menu.Item>
+          <Menu.Item onClick={() => setAsked("survey")}>Spurious survey ...</Menu.Item>
+          <Menu.Item onClick={() => model.guide({ kind: "weighted" })}>
+            Quasi-peak and average of the strongest line
+          </Menu.Item>
+          <Menu.Item onClick={() => setAsked("noise-figure")}>Noise figure ...</Menu.Item>
+          {props.onLastFinding && (
+            <Menu.Item onClick={props.onLastFinding}>Show the last finding</Menu.Item>
+          )}
+        </Menu.Dropdown>
+      </Menu>
+      {asked && <Ask kind={asked} model={model} onClose={() => setAsked(null)} />}
+    </>
+  );
+}
+
+/** How far the work is, with a way to stop it. */
+export function GuidedProgress({ model }: { model: SpectrumModel }) {
+  const guided = model.state?.guided;
+  const finding = useFinding(model);
+  const scanning = model.frame && model.frame.header.progress < 1 ? model.frame.header : null;
+  if (!guided && !scanning) {
+    // A finding without a picture is a sentence; one with a picture is shown in the plot's place.
+    return finding && finding.curves.length + finding.tables.length === 0 ? (
+      <Text fz="sm" role="status">
+        {finding.summary}
+      </Text>
+    ) : null;
+  }
+  const done = guided?.progress ?? scanning?.progress ?? 0;
+  const left = Math.ceil(guided?.remainingSeconds ?? scanning?.remainingSeconds ?? 0);
+  return (
+    <div data-testid="progress">
+      <Text fz="sm">
+        {guided ? `${guided.title}: ${guided.words}` : "scanning"}
+        {left > 0 ? `, ${left} s left` : ""}
+      </Text>
+      <Progress value={100 * done} size="sm" my={3} aria-label="Progress" />
+      {guided && (
+        <Button size="compact-xs" variant="default" onClick={() => model.stopGuided()}>
+          Stop, keep what there is
+        </Button>
+      )}
+    </div>
+  );
+}
+
+const TITLES: Record<Asked, string> = {
+  harmonics: "Harmonics",
+  "drive-sweep": "Drive against harmonics",
+  "phase-noise": "Phase noise",
+  survey: "Spurious survey",
+  "noise-figure": "Noise figure by the Y factor",
+};
+
+function rangesOf(text: string): SurveyRange[] {
+  return text
+    .split(/\r?\n/)
+    .filter((l) => l.trim() && !l.trim().startsWith("#"))
+    .map((line, i) => {
+      const cells = line.split(/[,;\t]/).map((c) => c.trim());
+      const hertz = [0, 1, 2].map((k) => parseQuantity(cells[k] ?? "", "Hz"));
+      const limitDbm = parseQuantity(cells[3] ?? "", "dBm");
+      const bad = hertz.indexOf(null);
+      if (bad >= 0 || limitDbm === null) {
+        throw new Error(
+          `Range ${i + 1}: "${cells[bad >= 0 ? bad : 3] ?? ""}" cannot be read. Write start, stop, RBW, limit.`,
+        );
+      }
+      const [startHz, stopHz, rbwHz] = hertz as number[];
+      const detector = (cells[4] ?? "RMS").toUpperCase() as SurveyRange["detector"];
+      return { startHz, stopHz, rbwHz, limitDbm, detector };
+    });
+}
+
+function Ask(props: { kind: Asked; model: SpectrumModel; onClose: () => void }) {
+  const { kind, model, onClose } = props;
+  const s = model.state?.settings;
+  const carrier = model.frame?.header.peaks[0]?.frequencyHz ?? s?.centreHz ?? 0;
+  const half = (s?.channelWidthHz ?? 75e3) * 2;
+  const grid = 10 ** Math.floor(Math.log10(half / 10));
+  const around = (hz: number) => formatHertz(Math.round(hz / grid) * grid);
+  const draft = useDraft({
+    highest: "5",
+    limit: "-36",
+    from: "17",
+    to: "29",
+    steps: "7",
+    toHz: "1M",
+    excess: "",
+    cold: "",
+    figure: "",
+    ranges: "100M, 450M, 100k, -36\n450M, 470M, 10k, -36\n470M, 1G, 100k, -36\n1G, 4G, 1M, -30",
+    excludeFrom: around(carrier - half),
+    excludeTo: around(carrier + half),
+  });
+  const [alone, setAlone] = useState("device");
+  const need = (field: string, unit: string) => draft.number(field, unit) ?? 0;
+  const done = () =>
+    draft.attempt(async () => {
+      const work =
+        kind === "harmonics"
+          ? { kind, highest: need("highest", ""), limitDbm: draft.number("limit", "dBm") }
+          : kind === "drive-sweep"
+            ? {
+                kind,
+                fromDbm: need("from", "dBm"),
+                toDbm: need("to", "dBm"),
+                steps: need("steps", ""),
+              }
+            : kind === "phase-noise"
+              ? { kind, toHz: need("toHz", "Hz") }
+              : kind === "noise-figure"
+                ? {
+                    kind,
+                    receiverAlone: alone === "alone",
+                    excessNoiseDb: draft.number("excess", "dB"),
+                    coldKelvin: draft.number("cold", ""),
+                    limitDb: draft.number("figure", "dB"),
+                  }
+                : {
+                    kind,
+                    ranges: rangesOf(draft.texts.ranges),
+                    excludeFromHz: need("excludeFrom", "Hz"),
+                    excludeToHz: need("excludeTo", "Hz"),
+                  };
+      onClose();
+      await model.guide(work);
+      return "";
+    });
+  return (
+    <FormModal
+      title={TITLES[kind]}
+      done="Start"
+      wrong={draft.wrong}
+      onClose={onClose}
+      onDone={done}
+    >
+      {kind === "harmonics" && (
+        <SimpleGrid cols={2}>
+          <DraftField draft={draft} field="highest" label="Up to order (2 to 10)" first />
+          <DraftField draft={draft} field="limit" label="At most (dBm)" placeholder="no limit" />
+        </SimpleGrid>
+      )}
+      {kind === "drive-sweep" && (
+        <>
+          <Text fz="sm">The source is set back to its level at the end.</Text>
+          <SimpleGrid cols={3}>
+            <DraftField draft={draft} field="from" label="From (dBm)" first />
+            <DraftField draft={draft} field="to" label="To (dBm)" />
+            <DraftField draft={draft} field="steps" label="Levels" />
+          </SimpleGrid>
+        </>
+      )}
+      {kind === "phase-noise" && (
+        <DraftField draft={draft} field="toHz" label="Farthest offset (10 kHz to 10 MHz)" first />
+      )}
+      {kind === "noise-figure" && (
+        <>
+          <Text fz="sm">
+            First with the source straight at the receiver, then with the device between them, at
+            the same centre and channel.
+          </Text>
+          <SegmentedControl
+            aria-label="What is behind the source"
+            data={[
+              { value: "alone", label: "receiver alone" },
+              { value: "device", label: "device and receiver" },
+            ]}
+            value={alone}
+            onChange={setAlone}
+          />
+          <SimpleGrid cols={3}>
+            <DraftField
+              draft={draft}
+              field="excess"
+              label="Excess ratio (dB)"
+              placeholder="as on its label"
+              first
+            />
+            <DraftField draft={draft} field="cold" label="Cold source (K)" placeholder="290" />
+            <DraftField draft={draft} field="figure" label="At most (dB)" placeholder="no limit" />
+          </SimpleGrid>
+        </>
+      )}
+      {kind === "survey" && (
+        <>
+          <Textarea
+            label="Ranges, a line each: start, stop, RBW, limit in dBm, detector (RMS if left out)"
+            data-autofocus
+            rows={6}
+            value={draft.texts.ranges}
+            styles={{ input: { fontFamily: "var(--mantine-font-family-monospace)" } }}
+            onChange={(e) => draft.set("ranges", e.currentTarget.value)}
+          />
+          <SimpleGrid cols={2}>
+            <DraftField draft={draft} field="excludeFrom" label="Wanted emission from" />
+            <DraftField draft={draft} field="excludeTo" label="to" />
+          </SimpleGrid>
+        </>
+      )}
+    </FormModal>
+  );
+}
