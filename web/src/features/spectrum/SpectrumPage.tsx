@@ -17,6 +17,7 @@ import { OpenRecording } from "./OpenRecording";
 import { Readings } from "./Readings";
 import classes from "./SpectrumPage.module.css";
 import { Steps } from "./Steps";
+import { useCalm } from "./useCalm";
 import { useFinding } from "./useFinding";
 import { useSpectrum } from "./useSpectrum";
 import { useSpectrumCommands } from "./useSpectrumCommands";
@@ -59,6 +60,9 @@ export function SpectrumPage({ job }: { job: Job }) {
 
   const model = useSpectrum(job, source);
   const { frame, state } = model;
+  // The plot follows every frame; words and numbers only as fast as they can be read.
+  const calm = useCalm(frame, source ?? "");
+  const calmModel = { ...model, frame: calm };
   const finding = useFinding(model);
   // What was found before this window looked is not shown unless it is asked for.
   if (state && closedFinding === null) {
@@ -183,7 +187,7 @@ export function SpectrumPage({ job }: { job: Job }) {
       <aside className={classes.steps} aria-label="Steps">
         <Steps
           job={job}
-          model={model}
+          model={calmModel}
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
@@ -202,9 +206,9 @@ export function SpectrumPage({ job }: { job: Job }) {
         ) : (
           <LivePlot model={model} markers={markers} overlaid={overlaid} onPlace={place} />
         )}
-        {!showFinding && frame && (lines || frame.header.tables.length > 0) && (
+        {!showFinding && frame && calm && (lines || calm.header.tables.length > 0) && (
           <LowerPane
-            frame={frame}
+            frame={calm}
             model={model}
             lines={lines}
             onMark={(hertz) => put({ main: { hertz, follows: true } })}
@@ -214,12 +218,12 @@ export function SpectrumPage({ job }: { job: Job }) {
       </div>
       <aside className={classes.readings} aria-label="Readings">
         <Readings
-          frame={frame}
+          frame={calm}
           live={state?.phase === "RUNNING" || state?.phase === "STILL"}
           model={model}
           markerHz={main?.hertz ?? null}
         />
-        <MarkersPanel frame={frame} markers={markers} onChange={setMarkers} />
+        <MarkersPanel frame={calm} markers={markers} onChange={setMarkers} />
       </aside>
       <div className={classes.tape}>
         <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={model.stats} />

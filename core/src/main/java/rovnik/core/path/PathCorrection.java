@@ -52,6 +52,13 @@ public final class PathCorrection {
    * @param levelDbm levels at the port, on an even grid of plane frequencies; overwritten
    */
   public void applyTo(float[] levelDbm, double planeStartHz, double stepHz) {
+    if (path.flatBetween(plane, port)) {
+      float gainDb = (float) gainToPortDb(planeStartHz);
+      for (int i = 0; i < levelDbm.length; i++) {
+        levelDbm[i] -= gainDb;
+      }
+      return;
+    }
     for (int i = 0; i < levelDbm.length; i++) {
       levelDbm[i] -= (float) gainToPortDb(planeStartHz + i * stepHz);
     }

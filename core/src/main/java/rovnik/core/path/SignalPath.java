@@ -87,6 +87,12 @@ public record SignalPath(List<PathElement> elements, int readingPlane) {
     return gain;
   }
 
+  /** True if the gain between two planes is the same at all frequencies. */
+  boolean flatBetween(int from, int to) {
+    return elements.subList(Math.min(from, to) + 1, Math.max(from, to) + 1).stream()
+        .allMatch(e -> e.gain() instanceof Gain.Fixed);
+  }
+
   /** Name of the first element whose gain table ends before {@code hz} (at plane from), or "". */
   public String uncovered(int from, int to, double hz) {
     if (to < from) {

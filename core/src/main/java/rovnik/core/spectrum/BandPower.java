@@ -14,11 +14,19 @@ public final class BandPower {
   private final double[] below;
 
   public BandPower(Trace trace) {
+    this(trace, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+  }
+
+  /** For bands between two frequencies only: what lies outside is not looked at. */
+  BandPower(Trace trace, double fromHz, double toHz) {
     this.trace = trace;
     float[] level = trace.level();
     this.below = new double[level.length + 1];
+    double first = (fromHz - lowestHz()) / trace.stepHz() - 1;
+    double last = (toHz - lowestHz()) / trace.stepHz() + 1;
     for (int i = 0; i < level.length; i++) {
-      below[i + 1] = below[i] + Decibels.toPowerRatio(level[i]);
+      boolean wanted = i >= first && i <= last;
+      below[i + 1] = wanted ? below[i] + Decibels.toPowerRatio(level[i]) : below[i];
     }
   }
 

@@ -23,6 +23,6 @@ public final class ChannelPower {
               + Frequency.ofHertz(highHz)
               + " reaches outside the span. Widen the span or narrow the channel.");
     }
-    return new BandPower(trace).level(lowHz, highHz);
+    return new BandPower(trace, lowHz, highHz).level(lowHz, highHz);
   }
 }

@@ -2,7 +2,9 @@ package rovnik.server.live;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
@@ -23,15 +25,20 @@ final class ScanEngine implements Engine {
   /** A picture of an unfinished pass is made no more often than this. */
   private static final long PARTIAL_NANOS = 150_000_000;
 
+  /** Samples are taken for this many times as long as a whole trace is measured. */
+  private static final int MEASURED_SHARE = 12;
+
   private final Setting setting;
   private final ScanPlan plan;
   private final double[] stitched;
   private final boolean[] overloaded;
   private int step;
   private final TraceStack stack;
+  private final Map<SpectrumLayout, SpectrumEstimator> estimators = new HashMap<>();
   private boolean passed;
   private long beganNanos = System.nanoTime();
   private long shownNanos;
+  private long lookNanos;
 
   ScanEngine(Setting setting, ScanPlan plan) {
     this.setting = setting;
@@ -47,8 +54,11 @@ final class ScanEngine implements Engine {
     AcquisitionPlan one = plan.steps().get(step);
     receiver.configure(one.setup());
     IqRecord record = receiver.acquire();
+    // Nearly all steps are cut alike.
     SpectrumEstimator estimator =
-        new SpectrumEstimator(one.layout(), setting.settings().detector());
+        estimators.computeIfAbsent(
+            one.layout(), l -> new SpectrumEstimator(l, setting.settings().detector()));
+    estimator.reset();
     estimator.accumulate(record.iq(), 0, record.sampleCount());
     double[] power = new double[one.layout().points()];
     estimator.powerInto(power);
@@ -68,12 +78,17 @@ final class ScanEngine implements Engine {
     if (passed && step != 0) {
       return null; // later passes are shown whole
     }
-    shownNanos = now;
     if (passed) {
       stack.take(stitched);
     }
+    if (now - shownNanos < MEASURED_SHARE * lookNanos) {
+      return null; // a long trace must not be measured more often than it is of use
+    }
+    shownNanos = now;
     List<String> marks = Engine.marks(false, receiver.protectionTripped());
-    return look(taken, estimator.segments(), marks, one.setup().attenuationDb());
+    Look look = look(taken, estimator.segments(), marks, one.setup().attenuationDb());
+    lookNanos = System.nanoTime() - now;
+    return look;
   }
 
   private Look look(int taken, int segments, List<String> marks, double attenuationDb) {

@@ -62,9 +62,10 @@ public final class NoiseBench implements PortSignal {
   @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     double kt = Math.pow(10, Truth.THERMAL_DBM_PER_HZ / 10);
+    Noise noise = world.noise();
     double sigma = Math.sqrt(Math.max(0, excess(centreHz)) * kt * rateHz / 2);
     for (int i = 0; i < 2 * samples; i++) {
-      iq[i] += sigma * world.random().nextGaussian();
+      iq[i] += sigma * noise.next();
     }
   }
 }

@@ -71,9 +71,10 @@ public final class ReceiverFrontEnd {
     double steps = (1 << (Truth.ADC_BITS - 1)) * Math.sqrt(Truth.ADC_RATE_HZ / rateHz);
     float[] iq = new float[2 * samples];
     int rails = 0;
+    Noise noise = world.noise();
     for (int n = 0; n < samples; n++) {
-      double re = work[2 * n] + sigma * world.random().nextGaussian();
-      double im = work[2 * n + 1] + sigma * world.random().nextGaussian();
+      double re = work[2 * n] + sigma * noise.next();
+      double im = work[2 * n + 1] + sigma * noise.next();
       double bend = 1 / (1 + (re * re + im * im) * curve);
       double i = (re * bend + image * re * bend) * scale + dc;
       double q = (im * bend - image * im * bend) * scale + 0.4 * dc;

@@ -10,6 +10,7 @@ import java.util.random.RandomGeneratorFactory;
  */
 public final class World implements PortSignal {
   private final RandomGenerator random;
+  private final Noise noise;
   private final Symbols symbols;
   private boolean transmitting = true;
   private boolean data;
@@ -20,6 +21,7 @@ public final class World implements PortSignal {
 
   public World(long seed) {
     this.random = RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
+    this.noise = new Noise(random);
     this.symbols = new Symbols(Truth.ROLL_OFF, seed);
     this.phase = phaseSigma() * random.nextGaussian();
   }
@@ -76,6 +78,10 @@ public final class World implements PortSignal {
     return random;
   }
 
+  Noise noise() {
+    return noise;
+  }
+
   double timeSeconds() {
     return timeSeconds;
   }
@@ -102,13 +108,13 @@ public final class World implements PortSignal {
   private void transmitter(double[] iq, int samples, double centreHz, double rateHz) {
     double level = levelDbm();
     double[] amplitude = new double[4];
-    double[] step = new double[4];
+    Rotor[] rotors = new Rotor[4];
     boolean any = false;
     for (int h = 1; h <= 3; h++) {
       double dbc = h == 1 ? 0 : harmonicDbc(h);
       double hz = h * Truth.BUOY_HZ;
       amplitude[h] = amplitude(level + dbc - lossDb(hz)) * bandShape(hz - centreHz, rateHz);
-      step[h] = 2 * Math.PI * ((hz - centreHz) / rateHz);
+      rotors[h] = new Rotor(0, 2 * Math.PI * ((hz - centreHz) / rateHz));
       any |= amplitude[h] > 0;
     }
     double spurHz = Truth.BUOY_HZ + Truth.SPUR_OFFSET_HZ;
@@ -121,7 +127,11 @@ public final class World implements PortSignal {
     double[] b = {1, 0};
     double start = timeSeconds * Truth.SYMBOL_RATE_HZ;
     for (int n = 0; n < samples; n++) {
-      phase = keep * phase + kick * random.nextGaussian();
+      phase = keep * phase + kick * noise.next();
+      double wobbleCos = Math.cos(phase);
+      double wobbleSin = Math.sin(phase);
+      double turnedCos = 1;
+      double turnedSin = 0;
       if (data) {
         symbols.at(start + n * Truth.SYMBOL_RATE_HZ / rateHz, b);
         if (driveDb > 0) {
@@ -131,10 +141,14 @@ public final class World implements PortSignal {
       double re = b[0];
       double im = b[1];
       for (int h = 1; h <= 3; h++) {
+        double t = turnedCos * wobbleCos - turnedSin * wobbleSin;
+        turnedSin = turnedSin * wobbleCos + turnedCos * wobbleSin;
+        turnedCos = t;
         if (amplitude[h] > 0) {
-          double angle = step[h] * n + h * phase;
-          double c = Math.cos(angle) * amplitude[h];
-          double s = Math.sin(angle) * amplitude[h];
+          Rotor r = rotors[h];
+          double c = (r.cos * turnedCos - r.sin * turnedSin) * amplitude[h];
+          double s = (r.sin * turnedCos + r.cos * turnedSin) * amplitude[h];
+          r.turn();
           iq[2 * n] += re * c - im * s;
           iq[2 * n + 1] += re * s + im * c;
         }
@@ -168,11 +182,12 @@ public final class World implements PortSignal {
     if (a == 0) {
       return;
     }
-    double step = 2 * Math.PI * offsetHz / rateHz;
-    double start = 2 * Math.PI * ((offsetHz * timeSeconds) % 1.0);
+    Rotor r =
+        new Rotor(2 * Math.PI * ((offsetHz * timeSeconds) % 1.0), 2 * Math.PI * offsetHz / rateHz);
     for (int n = 0; n < samples; n++) {
-      iq[2 * n] += a * Math.cos(start + step * n);
-      iq[2 * n + 1] += a * Math.sin(start + step * n);
+      iq[2 * n] += a * r.cos;
+      iq[2 * n + 1] += a * r.sin;
+      r.turn();
     }
   }
 
@@ -188,7 +203,7 @@ public final class World implements PortSignal {
       double density = peak / (1 + offset * offset / (w * w));
       double sigma = Math.sqrt(density * rateHz / 2);
       for (int i = 0; i < 2 * samples; i++) {
-        iq[i] += sigma * random.nextGaussian();
+        iq[i] += sigma * noise.next();
       }
       return;
     }
@@ -197,16 +212,15 @@ public final class World implements PortSignal {
     double sigma = (1 - keep) * Math.sqrt(peak * rateHz / 2);
     double re = 0;
     double im = 0;
-    double step = 2 * Math.PI * offset / rateHz;
+    Rotor r = new Rotor(0, 2 * Math.PI * offset / rateHz);
     int settle = (int) (8 / (1 - keep));
     for (int n = -settle; n < samples; n++) {
-      re = keep * re + sigma * random.nextGaussian();
-      im = keep * im + sigma * random.nextGaussian();
+      re = keep * re + sigma * noise.next();
+      im = keep * im + sigma * noise.next();
       if (n >= 0) {
-        double c = Math.cos(step * n);
-        double s = Math.sin(step * n);
-        iq[2 * n] += re * c - im * s;
-        iq[2 * n + 1] += re * s + im * c;
+        iq[2 * n] += re * r.cos - im * r.sin;
+        iq[2 * n + 1] += re * r.sin + im * r.cos;
+        r.turn();
       }
     }
   }
