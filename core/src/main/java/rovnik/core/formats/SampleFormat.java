@@ -90,7 +90,14 @@ public record SampleFormat(boolean complex, Component component, ByteOrder order
    */
   public void decode(ByteBuffer bytes, float[] iq, int samples) {
     bytes.order(order);
-    if (complex) {
+    if (complex && component == Component.F32) {
+      bytes.asFloatBuffer().get(iq, 0, 2 * samples);
+      bytes.position(bytes.position() + 8 * samples);
+    } else if (complex && component == Component.I16) {
+      for (int i = 0; i < 2 * samples; i++) {
+        iq[i] = bytes.getShort() * 0x1p-15f;
+      }
+    } else if (complex) {
       for (int i = 0; i < 2 * samples; i++) {
         iq[i] = next(bytes);
       }

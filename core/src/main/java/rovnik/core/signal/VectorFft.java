@@ -1,6 +1,7 @@
 package rovnik.core.signal;
 
 import jdk.incubator.vector.FloatVector;
+import jdk.incubator.vector.VectorShuffle;
 import jdk.incubator.vector.VectorSpecies;
 
 /**
@@ -10,11 +11,15 @@ import jdk.incubator.vector.VectorSpecies;
  * external or hierarchical memory", J. Supercomputing 4, 1990): transforms down the columns of an R
  * by C matrix, twiddle factors, transposition, transforms down the columns again. Transforms down
  * columns keep neighbouring columns in one register; they are Stockham's self-sorting radix-4
- * steps, with one radix-2 step where the length asks for it.
+ * steps, with one radix-2 step where the length asks for it. One register's width of columns is
+ * taken through all steps before the next, so that it stays in the innermost cache.
  */
 final class VectorFft implements ComplexFft {
   private static final VectorSpecies<Float> SPECIES = FloatVector.SPECIES_PREFERRED;
   private static final int LANES = SPECIES.length();
+
+  private static final VectorShuffle<Float> EVEN = VectorShuffle.makeUnzip(SPECIES, 0);
+  private static final VectorShuffle<Float> ODD = VectorShuffle.makeUnzip(SPECIES, 1);
 
   /** Both factors must fill a register. */
   static final int SHORTEST = Math.max(1024, LANES * LANES);
@@ -30,6 +35,19 @@ final class VectorFft implements ComplexFft {
   private final float[] otherRe;
   private final float[] otherIm;
   private final int[] stride;
+  private final Strip stripA;
+  private final Strip stripB;
+
+  /** Values of a few columns, one register a row. */
+  private static final class Strip {
+    private final float[] re;
+    private final float[] im;
+
+    Strip(int rows) {
+      re = new float[rows * LANES];
+      im = new float[rows * LANES];
+    }
+  }
 
   VectorFft(int length) {
     int bits = Integer.numberOfTrailingZeros(length);
@@ -54,9 +72,11 @@ final class VectorFft implements ComplexFft {
     }
     otherRe = new float[length];
     otherIm = new float[length];
+    stripA = new Strip(columns);
+    stripB = new Strip(columns);
     stride = new int[LANES];
     for (int i = 0; i < LANES; i++) {
-      stride[i] = i * columns;
+      stride[i] = i * LANES;
     }
   }
 
@@ -71,19 +91,80 @@ final class VectorFft implements ComplexFft {
 
   @Override
   public void forward(float[] re, float[] im) {
-    boolean swapped = down(re, im, otherRe, otherIm, rows, columns, rowCos, rowSin);
-    float[] fromRe = swapped ? otherRe : re;
-    float[] fromIm = swapped ? otherIm : im;
-    float[] toRe = swapped ? re : otherRe;
-    float[] toIm = swapped ? im : otherIm;
-    twiddle(fromRe, fromIm);
-    transpose(fromRe, toRe);
-    transpose(fromIm, toIm);
-    boolean swappedAgain = down(toRe, toIm, fromRe, fromIm, columns, rows, columnCos, columnSin);
-    float[] endRe = swappedAgain ? fromRe : toRe;
-    if (endRe != re) {
-      System.arraycopy(endRe, 0, re, 0, rows * columns);
-      System.arraycopy(swappedAgain ? fromIm : toIm, 0, im, 0, rows * columns);
+    for (int c = 0; c < columns; c += LANES) {
+      boolean swapped = strip(re, im, c, rows, columns, rowCos, rowSin);
+      turnAndTranspose(swapped ? stripB : stripA, c);
+    }
+    alongRows(re, im);
+  }
+
+  private void alongRows(float[] re, float[] im) {
+    for (int r = 0; r < rows; r += LANES) {
+      boolean swapped = strip(otherRe, otherIm, r, columns, rows, columnCos, columnSin);
+      Strip done = swapped ? stripB : stripA;
+      for (int k = 0; k < columns; k++) {
+        FloatVector.fromArray(SPECIES, done.re, k * LANES).intoArray(re, k * rows + r);
+        FloatVector.fromArray(SPECIES, done.im, k * LANES).intoArray(im, k * rows + r);
+      }
+    }
+  }
+
+  /** Transforms down one register's width of columns, held together so that they stay in cache. */
+  private boolean strip(
+      float[] re, float[] im, int first, int length, int width, float[] cos, float[] sin) {
+    for (int k = 0; k < length; k++) {
+      FloatVector.fromArray(SPECIES, re, k * width + first).intoArray(stripA.re, k * LANES);
+      FloatVector.fromArray(SPECIES, im, k * width + first).intoArray(stripA.im, k * LANES);
+    }
+    return down(stripA.re, stripA.im, stripB.re, stripB.im, length, LANES, cos, sin);
+  }
+
+  @Override
+  public void forwardWindowed(float[] iq, int at, float[] window, float[] re, float[] im) {
+    for (int c = 0; c < columns; c += LANES) {
+      for (int k = 0; k < rows; k++) {
+        loadWindowed(iq, at, window, k * columns + c, k * LANES);
+      }
+      boolean swapped =
+          down(stripA.re, stripA.im, stripB.re, stripB.im, rows, LANES, rowCos, rowSin);
+      turnAndTranspose(swapped ? stripB : stripA, c);
+    }
+    alongRows(re, im);
+  }
+
+  /** One register's width of interleaved samples, times the window, into the strip. */
+  private void loadWindowed(float[] iq, int at, float[] window, int sample, int to) {
+    if (sample + LANES <= window.length) {
+      FloatVector w = FloatVector.fromArray(SPECIES, window, sample);
+      FloatVector a = FloatVector.fromArray(SPECIES, iq, 2 * (at + sample));
+      FloatVector b = FloatVector.fromArray(SPECIES, iq, 2 * (at + sample) + LANES);
+      a.rearrange(EVEN, b).mul(w).intoArray(stripA.re, to);
+      a.rearrange(ODD, b).mul(w).intoArray(stripA.im, to);
+      return;
+    }
+    for (int l = 0; l < LANES; l++) {
+      boolean inside = sample + l < window.length;
+      stripA.re[to + l] = inside ? iq[2 * (at + sample + l)] * window[sample + l] : 0;
+      stripA.im[to + l] = inside ? iq[2 * (at + sample + l) + 1] * window[sample + l] : 0;
+    }
+  }
+
+  /** Multiplies a strip by its twiddle factors and stores its columns as rows. */
+  private void turnAndTranspose(Strip s, int first) {
+    for (int k = 0; k < rows; k++) {
+      FloatVector a = FloatVector.fromArray(SPECIES, s.re, k * LANES);
+      FloatVector b = FloatVector.fromArray(SPECIES, s.im, k * LANES);
+      FloatVector c = FloatVector.fromArray(SPECIES, twiddleRe, k * columns + first);
+      FloatVector t = FloatVector.fromArray(SPECIES, twiddleIm, k * columns + first);
+      a.mul(c).sub(b.mul(t)).intoArray(s.re, k * LANES);
+      a.mul(t).add(b.mul(c)).intoArray(s.im, k * LANES);
+    }
+    for (int l = 0; l < LANES; l++) {
+      int to = (first + l) * rows;
+      for (int k = 0; k < rows; k += LANES) {
+        FloatVector.fromArray(SPECIES, s.re, k * LANES + l, stride, 0).intoArray(otherRe, to + k);
+        FloatVector.fromArray(SPECIES, s.im, k * LANES + l, stride, 0).intoArray(otherIm, to + k);
+      }
     }
   }
 
@@ -214,26 +295,6 @@ final class VectorFft implements ComplexFft {
     }
     for (int i = whole; i < count; i++) {
       sum[to + i] += re[from + i] * re[from + i] + im[from + i] * im[from + i];
-    }
-  }
-
-  private void twiddle(float[] re, float[] im) {
-    for (int i = 0; i < rows * columns; i += LANES) {
-      FloatVector a = FloatVector.fromArray(SPECIES, re, i);
-      FloatVector b = FloatVector.fromArray(SPECIES, im, i);
-      FloatVector c = FloatVector.fromArray(SPECIES, twiddleRe, i);
-      FloatVector s = FloatVector.fromArray(SPECIES, twiddleIm, i);
-      a.mul(c).sub(b.mul(s)).intoArray(re, i);
-      a.mul(s).add(b.mul(c)).intoArray(im, i);
-    }
-  }
-
-  private void transpose(float[] from, float[] to) {
-    for (int r = 0; r < rows; r += LANES) {
-      for (int c = 0; c < columns; c++) {
-        FloatVector.fromArray(SPECIES, from, r * columns + c, stride, 0)
-            .intoArray(to, c * rows + r);
-      }
     }
   }
 }

@@ -139,16 +139,24 @@ public final class SpectrumEstimator {
     }
   }
 
-  private void segment(float[] iq, int at) {
-    int length = window.length;
-    float[] w = window;
-    for (int i = 0, a = 2 * at; i < length; i++, a += 2) {
-      re[i] = iq[a] * w[i];
-      im[i] = iq[a + 1] * w[i];
+  /** Takes over what another one with the same layout and detector has gathered after this one. */
+  void merge(SpectrumEstimator later) {
+    spill();
+    later.spill();
+    for (int i = 0; i < sum.length; i++) {
+      sum[i] =
+          switch (detector) {
+            case RMS, LOG_AVERAGE -> sum[i] + later.sum[i];
+            case PEAK -> Math.max(sum[i], later.sum[i]);
+            case MINIMUM -> Math.min(sum[i], later.sum[i]);
+            case SAMPLE -> later.segments > 0 ? later.sum[i] : sum[i];
+          };
     }
-    Arrays.fill(re, length, re.length, 0f);
-    Arrays.fill(im, length, im.length, 0f);
-    fft.forward(re, im);
+    segments += later.segments;
+  }
+
+  private void segment(float[] iq, int at) {
+    fft.forwardWindowed(iq, at, window, re, im);
     int n = layout.fftLength();
     int start = Math.floorMod(layout.firstBin(), n);
     int firstRun = Math.min(sum.length, n - start);

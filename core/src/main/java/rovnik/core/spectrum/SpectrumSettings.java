@@ -12,7 +12,7 @@ import rovnik.core.units.Frequency;
  * @param rbwHz 3-dB width of the resolution filter, or 0 for automatic (span / 1000)
  * @param window window function
  * @param detector how averages are formed
- * @param averages number of segments in one average, 1 to 10,000
+ * @param averages number of segments in one average, 1 to 1,000,000
  * @param referenceLevelDbm highest level expected at the reading plane; sets the receiver's
  *     attenuation
  * @param channelWidthHz width over which channel power is summed
@@ -35,7 +35,7 @@ public record SpectrumSettings(
   /** Automatic RBW is the span divided by this (common practice: 50 MHz gives 50 kHz). */
   public static final double AUTO_RBW_SHARE = 1000;
 
-  public static final int MOST_AVERAGES = 10_000;
+  public static final int MOST_AVERAGES = 1_000_000;
 
   public static final int SHORTEST_FFT = 1 << 10;
   public static final int LONGEST_FFT = 1 << 19;

@@ -212,4 +212,40 @@ public class SpectrumEstimatorTest {
         new SpectrumEstimator(SpectrumLayout.ofLength(1, 0, 1, Window.HANN, 128), Detector.RMS);
     assertThrows(Refusal.class, () -> empty.powerInto(new double[128]));
   }
+
+  /** Cut into three parts the average is that of the whole, for every detector and a rest. */
+  @Test
+  public void severalCoresGiveWhatOneGives() {
+    float[] iq = new float[2 * 100_123];
+    java.util.Random random = new java.util.Random(3);
+    for (int i = 0; i < iq.length; i++) {
+      iq[i] = (float) random.nextGaussian();
+    }
+    SpectrumLayout layout = SpectrumLayout.ofLength(1e6, 0, 5e5, Window.HANN, 256);
+    RecordSpectrum.Opener opener =
+        first -> {
+          long[] at = {first};
+          return (block, most) -> {
+            int count = (int) Math.min(most, iq.length / 2 - at[0]);
+            System.arraycopy(iq, (int) (2 * at[0]), block, 0, 2 * count);
+            at[0] += count;
+            return count;
+          };
+        };
+    for (Detector d : Detector.values()) {
+      for (int averages : new int[] {1, 500, 1_000_000}) {
+        SpectrumSettings s = new SpectrumSettings(0, 5e5, 0, Window.HANN, d, averages, 0, 1e5);
+        SpectrumEstimator one = RecordSpectrum.estimate(opener.openAt(0), layout, s);
+        SpectrumEstimator three = RecordSpectrum.estimate(opener, iq.length / 2, layout, s, 3);
+        assertEquals(three.segments(), one.segments(), d + " " + averages);
+        double[] a = new double[layout.points()];
+        double[] b = new double[layout.points()];
+        one.powerInto(a);
+        three.powerInto(b);
+        for (int i = 0; i < a.length; i++) {
+          assertEquals(b[i], a[i], 1e-6 * a[i], d + " " + averages + " point " + i);
+        }
+      }
+    }
+  }
 }

@@ -241,11 +241,7 @@ public class RecordingService {
     SpectrumLayout layout =
         RecordSpectrum.plan(row.samples(), row.sampleRateHz(), row.centreHz(), atPort);
     RecordLooks looks = new RecordLooks(view.traces(), layout, atPort, row.centreHz(), List.of());
-    SpectrumEstimator estimator;
-    try (SampleFile samples =
-        new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()))) {
-      estimator = RecordSpectrum.estimate(samples, layout, settings, looks);
-    }
+    SpectrumEstimator estimator = estimate(row, layout, settings, view, looks);
     double[] power = new double[layout.points()];
     estimator.powerInto(power);
     SpectrumResult base =
@@ -253,6 +249,28 @@ public class RecordingService {
             power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
     return new Analysis(
         EmissionMeasurement.of(base, settings, view, context, layout, null), looks.stack());
+  }
+
+  /** On all cores, unless further traces must see the samples in their order. */
+  private SpectrumEstimator estimate(
+      AcquisitionRow row,
+      SpectrumLayout layout,
+      SpectrumSettings settings,
+      ViewPlan view,
+      RecordLooks looks) {
+    Path file = folder.file(row.fileName());
+    SampleFormat format = SampleFormat.parse(row.datatype());
+    if (view.traces().isEmpty()) {
+      return RecordSpectrum.estimate(
+          first -> new SampleFile(file, format, first),
+          row.samples(),
+          layout,
+          settings,
+          Runtime.getRuntime().availableProcessors());
+    }
+    try (SampleFile samples = new SampleFile(file, format)) {
+      return RecordSpectrum.estimate(samples, layout, settings, looks);
+    }
   }
 
   /** Gives a recording a calibration, or takes it away with null. */

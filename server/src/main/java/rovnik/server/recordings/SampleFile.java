@@ -16,8 +16,16 @@ final class SampleFile implements SampleSource, AutoCloseable {
   private ByteBuffer buffer = ByteBuffer.allocate(0);
 
   SampleFile(Path file, SampleFormat format) {
+    this(file, format, 0);
+  }
+
+  /**
+   * @param first sample to begin at
+   */
+  SampleFile(Path file, SampleFormat format, long first) {
     try {
       this.channel = FileChannel.open(file, StandardOpenOption.READ);
+      channel.position(first * format.bytesPerSample());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
