@@ -38,8 +38,17 @@ public class SweptApiTest extends BuoyBench {
             server.send(
                 "PUT",
                 live("/settings"),
-                "{\"centreHz\":458e6,\"spanHz\":1e6,\"rbwHz\":0,\"window\":\"HANN\",\"detector\":\"RMS\",\"averages\":8,\"referenceLevelDbm\":30,\"channelWidthHz\":50000,\"view\":{\"traces\":[{\"mode\":\"HIGHEST\",\"count\":1,\"a\":0,\"b\":0}]}}"),
+                "{\"centreHz\":458e6,\"spanHz\":1e6,\"rbwHz\":0,\"window\":\"HANN\",\"detector\":\"RMS\",\"averages\":8,\"referenceLevelDbm\":30,\"channelWidthHz\":50000,\"view\":{\"traces\":[{\"mode\":\"%s\",\"count\":1,\"a\":0,\"b\":0}]}}"
+                    .formatted("QUASI_PEAK")),
             400);
     assertEquals(traces.get("field").asString(), "traces");
+    server.json(
+        server.send(
+            "PUT",
+            live("/settings"),
+            "{\"centreHz\":458.5e6,\"spanHz\":1e6,\"rbwHz\":0,\"window\":\"HANN\",\"detector\":\"RMS\",\"averages\":3,\"referenceLevelDbm\":30,\"channelWidthHz\":50000,\"view\":{\"traces\":[{\"mode\":\"HIGHEST\",\"count\":1,\"a\":0,\"b\":0}]}}"),
+        200);
+    JsonNode held = settledFrame(3);
+    assertEquals(held.get("rows").get(0).asString(), "highest hold");
   }
 }

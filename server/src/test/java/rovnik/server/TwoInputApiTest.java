@@ -47,7 +47,13 @@ public class TwoInputApiTest extends BuoyBench {
     s.set("view", RunningServer.JSON.readTree(view));
     server.json(server.send("PUT", live("/settings"), s.toString()), 200);
     start();
-    return settledFrame(averages);
+    JsonNode[] frame = new JsonNode[1];
+    awaitTrue(
+        () -> {
+          frame[0] = settledFrame(averages);
+          return frame[0].get("rows").size() == 1;
+        });
+    return frame[0];
   }
 
   /** +12 dBm at the exciter's test point, behind a probe of 10:1; the first input sees noise. */

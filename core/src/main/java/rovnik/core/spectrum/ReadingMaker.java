@@ -14,9 +14,6 @@ public final class ReadingMaker {
   /** Half-overlapped Hann segments: variance grows by 1 + 2 (1/6)^2 (Welch 1967). */
   private static final double OVERLAP_VARIANCE = 1 + 2 / 36.0;
 
-  /** Linearity of one receiver between two levels, as a share of its level accuracy. */
-  private static final double RELATIVE_SHARE = 0.3;
-
   private final Trace trace;
   private final SpectrumSettings settings;
   private final PathCorrection correction;
@@ -116,9 +113,7 @@ public final class ReadingMaker {
       List<String> marks) {
     UncertaintyBudget budget =
         new UncertaintyBudget()
-            .rectangular(
-                "instrument linearity, " + Math.round(100 * RELATIVE_SHARE) + " % of its accuracy",
-                RELATIVE_SHARE * context.accuracy().levelDb())
+            .rectangular("instrument linearity", context.accuracy().linearityDb())
             .normal("average", statisticalDb);
     return reading(id, label, value, "dBc", budget, limit, marks);
   }

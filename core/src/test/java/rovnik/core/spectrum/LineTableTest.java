@@ -140,7 +140,7 @@ public class LineTableTest {
       {"rbwHz", 1e9, 1e6, -1.0, 8, 75e3, 0},
       {"rbwHz", 1e9, 1e6, 2e6, 8, 75e3, 0},
       {"averages", 1e9, 1e6, 0.0, 0, 75e3, 0},
-      {"averages", 1e9, 1e6, 0.0, 10_001, 75e3, 0},
+      {"averages", 1e9, 1e6, 0.0, 1_000_001, 75e3, 0},
       {"channelWidthHz", 1e9, 1e6, 0.0, 8, 0.0, 0},
       {"fftLength", 1e9, 1e6, 0.0, 8, 75e3, 512},
       {"fftLength", 1e9, 1e6, 0.0, 8, 75e3, 1 << 20},

@@ -3,6 +3,7 @@ package rovnik.instruments.dialect;
 import java.util.Locale;
 import java.util.Map;
 import rovnik.core.Refusal;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.instruments.InstrumentFault;
 import rovnik.instruments.InstrumentKind;
 import rovnik.instruments.scpi.ScpiConnection;
@@ -43,6 +44,16 @@ public record Dialect(
           "The dialect \"" + id + "\" lacks the fact \"" + name + "\". Add it to its file.");
     }
     return value;
+  }
+
+  /** What the data sheet promises; linearityDb may be left out. */
+  public InstrumentAccuracy accuracy() {
+    double levelDb = fact("levelAccuracyDb");
+    double frequency = fact("frequencyAccuracy");
+    Double linearityDb = facts.get("linearityDb");
+    return linearityDb == null
+        ? new InstrumentAccuracy(levelDb, frequency)
+        : new InstrumentAccuracy(levelDb, frequency, linearityDb);
   }
 
   public boolean can(String capability) {

@@ -49,7 +49,7 @@ public record IqCapabilities(
         d.fact("damageDbm"),
         d.fact("returnLossDb"),
         d.facts().getOrDefault("inputs", 1.0).intValue(),
-        new InstrumentAccuracy(d.fact("levelAccuracyDb"), d.fact("frequencyAccuracy")));
+        d.accuracy());
   }
 
   /** Widest span in one record. */

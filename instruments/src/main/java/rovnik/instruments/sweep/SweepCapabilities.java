@@ -32,7 +32,7 @@ public record SweepCapabilities(
         d.fact("highestAttenuationDb"),
         d.fact("attenuationStepDb"),
         d.fact("noiseOverRbw"),
-        new InstrumentAccuracy(d.fact("levelAccuracyDb"), d.fact("frequencyAccuracy")));
+        d.accuracy());
   }
 
   /** Smallest attenuation at which a level is still linear. */

@@ -19,6 +19,7 @@ import rovnik.core.spectrum.ResultTable.Row;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Decibels;
 import rovnik.core.units.Frequency;
 
 /** Harmonics of the strongest line in view up to the tenth, with total harmonic distortion. */
@@ -181,13 +182,15 @@ final class Harmonics implements Guided {
               worst.marks()));
     }
     double percent = Distortion.harmonicPercent(fundamental.level(), levels);
+    // The lines lie in other bands: all of the level accuracy stays between them.
+    double share = Decibels.toAmplitudeRatio(bench.receiver().accuracy().levelDb()) - 1;
     readings.add(
         maker.reading(
             "harmonicDistortion",
             "Total harmonic distortion",
             percent,
             "%",
-            new UncertaintyBudget().rectangular("levels of the lines", 0.07 * percent),
+            new UncertaintyBudget().rectangular("instrument level accuracy", share * percent),
             Limit.NONE,
             fundamental.marks()));
     return new Finding(

@@ -26,7 +26,7 @@ import rovnik.core.units.Frequency;
 /** Phase noise of the strongest line in view: one spectrum a decade of offsets. */
 final class PhaseNoiseWork implements Guided {
   private static final double RBWS_A_REACH = 500;
-  private static final int AVERAGES = 60;
+  private static final int AVERAGES = 160;
   private final double toHz;
 
   /**
@@ -117,8 +117,8 @@ final class PhaseNoiseWork implements Guided {
                 dbc,
                 "dBc/Hz",
                 new UncertaintyBudget()
-                    .rectangular("instrument linearity", 0.3)
-                    .normal("average", 0.3),
+                    .rectangular("instrument linearity", s.accuracy().linearityDb())
+                    .normal("average", maker.noiseDb(trace.enbwHz())),
                 Limit.NONE,
                 carrier.marks()));
       }
@@ -127,9 +127,11 @@ final class PhaseNoiseWork implements Guided {
     double to = n.offsetHz()[n.offsetHz().length - 1];
     double jitter = n.jitterSeconds(from, to, f0);
     double fm = n.residualFmHz(from, to);
+    // An error of the curve goes into the root of its integral with half of its decibels.
+    double share = s.accuracy().linearityShare();
     String band = Frequency.ofHertz(round(from)) + " to " + Frequency.ofHertz(round(to));
-    readings.add(integrated(maker, "jitter", "Jitter, " + band, jitter, "s", carrier));
-    readings.add(integrated(maker, "residualFm", "Residual FM, " + band, fm, "Hz", carrier));
+    readings.add(integrated(maker, "jitter", "Jitter, " + band, jitter, "s", share, carrier));
+    readings.add(integrated(maker, "residualFm", "Residual FM, " + band, fm, "Hz", share, carrier));
     List<Row> spurs =
         n.spurs().stream()
             .map(p -> new Row(List.of(Cell.of(p.offsetHz()), Cell.of(p.dbc())), Verdict.NONE))
@@ -173,14 +175,19 @@ final class PhaseNoiseWork implements Guided {
   }
 
   private static Reading integrated(
-      ReadingMaker maker, String id, String label, double value, String unit, Look look) {
-    // 0.5 dB in L is 6 % in the root of its integral.
+      ReadingMaker maker,
+      String id,
+      String label,
+      double value,
+      String unit,
+      double share,
+      Look look) {
     return maker.reading(
         id,
         label,
         value,
         unit,
-        new UncertaintyBudget().rectangular("level of the curve, 0.5 dB", 0.06 * value),
+        new UncertaintyBudget().rectangular("instrument linearity", share * value),
         Limit.NONE,
         look.marks());
   }

@@ -247,11 +247,16 @@ final class Survey implements Guided {
         }
       }
     }
-    Look first = looks.get(0);
     Setting s = bench.setting(bench.settings());
+    double where = at;
+    Look there =
+        looks.stream()
+            .filter(l -> !Double.isNaN(l.result().base().trace().levelAt(where)))
+            .findFirst()
+            .orElse(looks.get(0));
     ReadingMaker maker =
         new ReadingMaker(
-            first.result().base().trace(),
+            there.result().base().trace(),
             s.settings(),
             s.correction(),
             s.context(List.of(), List.of()));
@@ -260,7 +265,7 @@ final class Survey implements Guided {
         "Worst margin, at " + Frequency.ofHertz(Math.rint(at / 1e3) * 1e3),
         margin,
         "dB",
-        0.2,
+        Double.isNaN(at) ? 0 : maker.lineDb(there.result().base().trace().levelAt(at)),
         new Limit(0, Double.NaN),
         marks);
   }

@@ -185,7 +185,8 @@ final class WeightedLevels implements Guided {
       double offset,
       Limit limit,
       List<String> marks) {
-    return maker.level(
-        id, label, Decibels.fromPowerRatio(power) + offset, "dBm", 0.2, limit, marks);
+    double dbm = Decibels.fromPowerRatio(power) + offset;
+    double statisticalDb = maker.lineDb(dbm);
+    return maker.level(id, label, dbm, "dBm", statisticalDb, limit, marks);
   }
 }

@@ -25,9 +25,6 @@ final class YFactor implements Guided {
   /** Excess noise ratios are labelled to about this (common practice). */
   private static final double LABEL_DB = 0.15;
 
-  /** Two noise powers are compared on one receiver setting: a share of its accuracy is left. */
-  private static final double LINEARITY_SHARE = 0.1;
-
   private final boolean receiverAlone;
   private final double excessNoiseDb;
   private final double coldKelvin;
@@ -122,7 +119,7 @@ final class YFactor implements Guided {
             .rectangular("label of the noise source", LABEL_DB)
             .rectangular(
                 "linearity of the receiver",
-                NoiseFigure.sensitivityToY(yDb) * LINEARITY_SHARE * setting.accuracy().levelDb())
+                NoiseFigure.sensitivityToY(yDb) * setting.accuracy().linearityDb())
             .normal("average", NoiseFigure.sensitivityToY(yDb) * yStandard);
     double rise = Decibels.toPowerRatio(hotDbm) - Decibels.toPowerRatio(coldDbm);
     List<Reading> readings = new ArrayList<>();
@@ -144,8 +141,7 @@ final class YFactor implements Guided {
               "noiseFigure", "Noise figure of the device", partDb, "dB", own, limit, marks));
       UncertaintyBudget gain =
           new UncertaintyBudget()
-              .rectangular(
-                  "linearity of the receiver", LINEARITY_SHARE * setting.accuracy().levelDb())
+              .rectangular("linearity of the receiver", setting.accuracy().linearityDb())
               .rectangular("mismatch of the noise source", 0.1)
               .normal("average", 2 * yStandard);
       readings.add(
