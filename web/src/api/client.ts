@@ -45,6 +45,33 @@ export type SurveyRange = Schemas["SurveyRange"];
 export type MarkerReading = Schemas["MarkerReading"];
 export type Curve = Schemas["Curve"];
 export type NetworkSummary = Schemas["NetworkSummary"];
+export type NetworkPane = Schemas["NetworkPane"];
+export type NetworkReading = Omit<Schemas["NetworkReading"], "value"> & { value: number | null };
+export type TimeReply = Omit<Schemas["TimeReply"], "faults"> & { faults: LineFault[] };
+export type LineFault = Omit<Schemas["LineFault"], "ohm"> & { ohm: number | null };
+export type NetworkCurve = Omit<Schemas["NetworkCurve"], "y"> & { y: (number | null)[] };
+export type ShownNetwork = Omit<Schemas["ShownNetwork"], "curves" | "time"> & {
+  curves: NetworkCurve[];
+  time: TimeReply | null;
+};
+export type PortExtension = Schemas["PortExtension"];
+export type TimeRequest = Omit<Schemas["TimeRequest"], "gate" | "leastFault"> & {
+  gate: Schemas["TimeGate"] | null;
+  leastFault: number | null;
+};
+export interface NetworkViewRequest {
+  networks: number[];
+  panes: NetworkPane[];
+  smoothing: number;
+  apertureHz: number;
+  change: {
+    firstPart: number | null;
+    lastPart: number | null;
+    extensions: PortExtension[] | null;
+    referenceOhm: number | null;
+  };
+  time: TimeRequest | null;
+}
 
 /** An error reply: what is wrong, what to do, and the field it concerns. */
 export class Problem extends Error {

@@ -596,6 +596,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/networks/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["view"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/networks/{id}": {
         parameters: {
             query?: never;
@@ -607,6 +623,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/networks/{id}/extension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["extension"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1079,6 +1111,15 @@ export interface components {
             /** Format: double */
             nominalLevelDbm: number | null;
         };
+        LineFault: {
+            kind: string;
+            /** Format: double */
+            metres: number;
+            /** Format: double */
+            ohm: number | null;
+            /** Format: double */
+            reflection: number;
+        };
         LineSearch: {
             /** Format: double */
             excursionDb: number | null;
@@ -1148,6 +1189,31 @@ export interface components {
             };
             z0: number[];
         };
+        NetworkChange: {
+            extensions: components["schemas"]["PortExtension"][];
+            /** Format: int64 */
+            firstPart: number | null;
+            /** Format: int64 */
+            lastPart: number | null;
+            /** Format: double */
+            referenceOhm: number | null;
+        };
+        NetworkCurve: {
+            format: string;
+            im: number[];
+            label: string;
+            parameter: string;
+            re: number[];
+            unit: string;
+            y: (number | null)[];
+        };
+        NetworkPane: {
+            /** Format: int32 */
+            column: number;
+            format: string;
+            /** Format: int32 */
+            row: number;
+        };
         NetworkReading: {
             /** Format: double */
             atHz: number;
@@ -1171,6 +1237,19 @@ export interface components {
             /** Format: double */
             stopHz: number;
             version: string;
+        };
+        NetworkView: {
+            networks: components["schemas"]["ShownNetwork"][];
+        };
+        NetworkViewRequest: {
+            /** Format: double */
+            apertureHz: number | null;
+            change: components["schemas"]["NetworkChange"];
+            networks: (number | null)[];
+            panes: components["schemas"]["NetworkPane"][];
+            /** Format: double */
+            smoothing: number | null;
+            time: components["schemas"]["TimeRequest"];
         };
         NewInstrument: {
             connect: boolean;
@@ -1258,6 +1337,14 @@ export interface components {
         PluggedPart: {
             names: string[];
             plugged: string;
+        };
+        PortExtension: {
+            /** Format: double */
+            atHz: number;
+            /** Format: double */
+            delaySeconds: number;
+            /** Format: double */
+            lossDb: number;
         };
         Reading: {
             contributions: components["schemas"]["UncertaintyPart"][];
@@ -1393,6 +1480,17 @@ export interface components {
             name: string;
             settings: components["schemas"]["SpectrumSettings"];
         };
+        ShownNetwork: {
+            curves: components["schemas"]["NetworkCurve"][];
+            frequencyHz: number[];
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int32 */
+            ports: number;
+            time: components["schemas"]["TimeReply"];
+            z0: number[];
+        };
         SourceChange: {
             driveHigh: boolean;
             /** Format: int64 */
@@ -1484,6 +1582,36 @@ export interface components {
             startHz: number;
             /** Format: double */
             stopHz: number;
+        };
+        TimeGate: {
+            /** Format: double */
+            fromMetres: number;
+            /** Format: double */
+            toMetres: number;
+        };
+        TimeReply: {
+            faults: components["schemas"]["LineFault"][];
+            metres: number[];
+            /** Format: double */
+            rangeMetres: number;
+            /** Format: double */
+            resolutionMetres: number;
+            value: number[];
+        };
+        TimeRequest: {
+            /** Format: int32 */
+            column: number;
+            gate: components["schemas"]["TimeGate"];
+            /** Format: double */
+            leastFault: number | null;
+            /** @enum {string} */
+            mode: "BAND_PASS" | "IMPULSE" | "STEP";
+            /** Format: int32 */
+            row: number;
+            /** @enum {string} */
+            shape: "SHARP" | "BALANCED" | "CLEAN";
+            /** Format: double */
+            velocityFactor: number;
         };
         Trace: {
             detector: string;
@@ -2555,6 +2683,30 @@ export interface operations {
             };
         };
     };
+    view: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NetworkViewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["NetworkView"];
+                };
+            };
+        };
+    };
     find_2: {
         parameters: {
             query?: {
@@ -2598,6 +2750,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    extension: {
+        parameters: {
+            query: {
+                port: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PortExtension"];
+                };
             };
         };
     };

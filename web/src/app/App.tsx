@@ -18,11 +18,13 @@ import {
   IconPlus,
   IconStack2,
   IconSun,
+  IconTopologyRing,
 } from "@tabler/icons-react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, type Job } from "../api/client";
 import { BenchPage } from "../features/bench/BenchPage";
+import { NetworkPage } from "../features/network/NetworkPage";
 import { RunsPage } from "../features/runs/RunsPage";
 import { SpectrumPage } from "../features/spectrum/SpectrumPage";
 import classes from "./App.module.css";
@@ -34,6 +36,7 @@ import { useKeys } from "./useKeys";
 const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
   { id: "spectrum", label: "Spectrum", icon: IconChartHistogram },
+  { id: "network", label: "Network", icon: IconTopologyRing },
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
 
@@ -146,8 +149,9 @@ export function App() {
       <main className={classes.main}>
         {area === "bench" && <BenchPage job={job} />}
         {area === "spectrum" && job && <SpectrumPage key={job.id} job={job} />}
+        {area === "network" && <NetworkPage />}
         {area === "runs" && job && <RunsPage job={job} />}
-        {!job && area !== "bench" && (
+        {!job && area !== "bench" && area !== "network" && (
           <Stack align="center" justify="center" h="100%">
             <Text>There is no job yet: a job holds your path, limits and runs.</Text>
             <Button onClick={() => setNaming(true)}>Make the first job</Button>

@@ -1,6 +1,12 @@
 import { useEffect, useRef } from "react";
 
 const TYPING = new Set(["INPUT", "TEXTAREA", "SELECT"]);
+/** Inputs that take no text: the keys of a screen work while they have the focus. */
+const TEXTLESS = new Set(["checkbox", "radio", "button", "file"]);
+
+function typing(target: HTMLElement): boolean {
+  return TYPING.has(target.tagName) && !TEXTLESS.has((target as HTMLInputElement).type);
+}
 
 /**
  * Keys of a screen by what they print ("-", "?", " "), whatever the keyboard's layout. They rest
@@ -14,10 +20,11 @@ export function useKeys(keys: Record<string, () => unknown>) {
       const target = e.target as HTMLElement;
       const action = current.current[e.key];
       const busy =
-        TYPING.has(target.tagName) ||
+        typing(target) ||
         target.isContentEditable ||
         document.querySelector("[role=dialog]") !== null;
-      if (!action || busy || e.ctrlKey || e.altKey || e.metaKey) {
+      const ticks = e.key === " " && (target as HTMLInputElement).type === "checkbox";
+      if (!action || ticks || busy || e.ctrlKey || e.altKey || e.metaKey) {
         return;
       }
       e.preventDefault();

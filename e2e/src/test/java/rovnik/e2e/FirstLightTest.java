@@ -172,7 +172,7 @@ public class FirstLightTest extends SpectrumScreen {
     enter("keep TX on");
     page.getByLabel("Run tape").getByText("TX on").waitFor();
     button("Bench").click();
-    page.getByRole(AriaRole.SWITCH).click(new Locator.ClickOptions().setForce(true));
+    page.getByLabel("output on").click(new Locator.ClickOptions().setForce(true));
     assertThat(page.getByText("output off")).isVisible();
     button("Spectrum").click();
     start();

@@ -66,6 +66,8 @@ public class ScreenshotMaker {
       wait(page, 500);
       shoot(page, "spectrum-compare");
       emissions(rovnik, page);
+      noiseFigure(rovnik, page);
+      networks(rovnik, page);
       page.navigate(rovnik.url() + "/bench");
       page.getByText("Pad switch").first().waitFor();
       wait(page, 1500);
@@ -148,6 +150,51 @@ public class ScreenshotMaker {
     shoot(report, "report");
     report.close();
     rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":false}");
+  }
+
+  private void noiseFigure(Processes rovnik, Page page) {
+    rovnik.send("PUT", "/api/instruments/7/part", "{\"part\":\"Through\"}");
+    page.navigate(rovnik.url() + "/spectrum");
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Shore preamplifier, noise figure").click();
+    press(page, "Start");
+    type(page, "span 4M");
+    type(page, "458M");
+    type(page, "reference -10");
+    press(page, "+ input 2");
+    wait(page, 2500);
+    shoot(page, "spectrum-two-inputs");
+    for (String part : new String[] {"receiver alone", "device and receiver"}) {
+      menu(page, "Guided", "Noise figure ...");
+      page.getByText(part, exactly()).click();
+      press(page, "Start");
+      finding(page);
+      if (part.startsWith("receiver")) {
+        press(page, "Back to the live trace");
+        rovnik.send("PUT", "/api/instruments/7/part", "{\"part\":\"Shore preamplifier\"}");
+      }
+    }
+    shoot(page, "spectrum-noise-figure");
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Outer buoy, yearly check").first().click();
+  }
+
+  private void networks(Processes rovnik, Page page) {
+    page.navigate(rovnik.url() + "/network");
+    page.getByLabel("Only cavity-filter.s2p").click();
+    wait(page, 1500);
+    type(page, "band from 457M");
+    type(page, "band to 460M");
+    type(page, "marker 458.5M");
+    type(page, "marker 456.6M");
+    wait(page, 800);
+    shoot(page, "network-filter");
+    page.getByLabel("Only feeder.s2p").click();
+    page.keyboard().press("t");
+    page.getByTestId("faults").waitFor();
+    type(page, "clear");
+    wait(page, 1000);
+    shoot(page, "network-distance");
   }
 
   private static java.util.List<com.microsoft.playwright.options.KeyboardModifier> shift() {

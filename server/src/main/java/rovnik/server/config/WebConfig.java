@@ -19,7 +19,7 @@ import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 class WebConfig implements WebMvcConfigurer {
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {
-    for (String area : List.of("/bench", "/spectrum", "/runs", "/runs/**")) {
+    for (String area : List.of("/bench", "/spectrum", "/network", "/runs", "/runs/**")) {
       registry.addViewController(area).setViewName("forward:/index.html");
     }
   }

@@ -1,5 +1,8 @@
 package rovnik.server.demo;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.util.List;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
@@ -15,6 +18,7 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.networks.NetworkService;
 
 /** Fills an empty database with the invented harbour's bench and the buoy's yearly check. */
 @Component
@@ -23,11 +27,13 @@ class DemoData implements ApplicationRunner {
   private static final String LOOPBACK = "127.0.0.1";
   private final BenchService bench;
   private final JobService jobs;
+  private final NetworkService networks;
   private final ServerSettings settings;
 
-  DemoData(BenchService bench, JobService jobs, ServerSettings settings) {
+  DemoData(BenchService bench, JobService jobs, NetworkService networks, ServerSettings settings) {
     this.bench = bench;
     this.jobs = jobs;
+    this.networks = networks;
     this.settings = settings;
   }
 
@@ -63,8 +69,26 @@ class DemoData implements ApplicationRunner {
         port + 6,
         "scpi-parts",
         true);
+    parts();
     yearlyCheck(receiver, buoy);
     preamplifier(two, noise);
+  }
+
+  /** Parts of the harbour as files, so that the Network area has something to show. */
+  private void parts() {
+    for (String name :
+        List.of(
+            "feeder.s2p",
+            "cavity-filter.s2p",
+            "shore-preamplifier.s2p",
+            "choke-a.s2p",
+            "choke-b.s2p")) {
+      try (InputStream in = DemoData.class.getResourceAsStream("/demo/" + name)) {
+        networks.open(name, in);
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+    }
   }
 
   private void yearlyCheck(InstrumentDto receiver, InstrumentDto buoy) {

@@ -13,6 +13,7 @@ import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -28,9 +29,23 @@ import rovnik.core.network.NetworkFigures;
 @RequestMapping("/api/networks")
 class NetworkController {
   private final NetworkService networks;
+  private final NetworkView view;
 
-  NetworkController(NetworkService networks) {
+  NetworkController(NetworkService networks, NetworkView view) {
     this.networks = networks;
+    this.view = view;
+  }
+
+  /** Files as they are drawn: formats, corrections, time domain. */
+  @PostMapping("/view")
+  NetworkViewDto.Reply view(@RequestBody NetworkViewDto.Request request) {
+    return view.of(request);
+  }
+
+  /** The port extension that turns a measured open or short into one at the plane. */
+  @GetMapping("/{id}/extension")
+  NetworkViewDto.Extension extension(@PathVariable long id, @RequestParam int port) {
+    return view.extension(id, port);
   }
 
   @GetMapping

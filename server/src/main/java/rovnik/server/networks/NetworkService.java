@@ -4,11 +4,14 @@ import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.lang.ref.SoftReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.formats.TouchstoneFile;
@@ -29,6 +32,7 @@ public class NetworkService {
 
   private final NetworkMapper mapper;
   private final DataFolder folder;
+  private final Map<Long, SoftReference<NetworkData>> read = new ConcurrentHashMap<>();
 
   NetworkService(NetworkMapper mapper, ServerSettings settings) {
     this.mapper = mapper;
@@ -105,11 +109,18 @@ public class NetworkService {
 
   /** S-parameters of a file. */
   public NetworkData data(long id) {
-    try {
-      return read(row(id).fileName()).network();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    NetworkRow row = row(id);
+    SoftReference<NetworkData> kept = read.get(id);
+    NetworkData n = kept == null ? null : kept.get();
+    if (n == null) {
+      try {
+        n = read(row.fileName()).network();
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+      read.put(id, new SoftReference<>(n)); // files never change
     }
+    return n;
   }
 
   /** Gain from port 1 to port 2 as a table for a path. */
@@ -146,6 +157,7 @@ public class NetworkService {
       throw Conflict.state("A path takes its gain from this file. Change that element first.");
     }
     mapper.delete(id);
+    read.remove(id);
     folder.delete(r.fileName());
   }
 }

@@ -1,0 +1,271 @@
+import { Button, Checkbox, FileButton, Group, Select, Switch, Text } from "@mantine/core";
+import { api, type PortExtension } from "../../api/client";
+import { ConfirmButton } from "../../components/ConfirmButton";
+import { QuantityField } from "../../components/QuantityField";
+import { formatEngineering, formatHertz, formatSeconds } from "../../components/units";
+import { Choice } from "../spectrum/Choice";
+import { Step } from "../spectrum/Step";
+import classes from "./NetworkPage.module.css";
+import type { NetworkModel } from "./useNetworks";
+
+const MODES: Record<string, string> = {
+  BAND_PASS: "band-pass",
+  IMPULSE: "impulse",
+  STEP: "step",
+};
+
+const SHAPES: Record<string, string> = {
+  SHARP: "no window, sharpest",
+  BALANCED: "balanced window",
+  CLEAN: "window of lowest side lobes",
+};
+
+interface Props {
+  model: NetworkModel;
+  onRemove: (id: number) => void;
+}
+
+/** What is shown, how it is corrected, and how it is turned into distance. */
+export function NetworkSteps({ model, onRemove }: Props) {
+  const { setting, change, files = [], shown } = model;
+  const toggle = (id: number) => {
+    const next = shown.includes(id) ? shown.filter((s) => s !== id) : [...shown, id];
+    change({ shown: next.length ? next : shown });
+  };
+  return (
+    <>
+      <Step
+        title="Hook up"
+        state={shown.length ? "done" : "attention"}
+        aside={
+          <FileButton onChange={model.open}>
+            {(p) => (
+              <Button {...p} size="compact-xs" variant="subtle">
+                Open a Touchstone file
+              </Button>
+            )}
+          </FileButton>
+        }
+      >
+        {files.map((f) => (
+          <div key={f.id} className={classes.file}>
+            <Checkbox
+              size="xs"
+              aria-label={`Show ${f.name}`}
+              checked={shown.includes(f.id)}
+              onChange={() => toggle(f.id)}
+            />
+            <button
+              type="button"
+              className={classes.fileName}
+              style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.88rem" }}
+              aria-label={`Only ${f.name}`}
+              title={f.comments}
+              onClick={() => change({ shown: [f.id] })}
+            >
+              {f.name}
+              <div className={classes.small}>
+                {f.ports} {f.ports === 1 ? "port" : "ports"}, {f.points} points,{" "}
+                {formatHertz(f.startHz, 4)} to {formatHertz(f.stopHz, 4)}
+              </div>
+            </button>
+            <ConfirmButton
+              size="compact-xs"
+              variant="subtle"
+              question={`Forget ${f.name}`}
+              onConfirm={async () => onRemove(f.id)}
+            >
+              {"\u00D7"}
+            </ConfirmButton>
+          </div>
+        ))}
+        {model.wrong && <div className={classes.wrong}>{model.wrong}</div>}
+      </Step>
+      <Step title="Settings" state="done">
+        <div className={classes.sentence}>
+          show{" "}
+          <Choice
+            label="Number of views"
+            value={String(setting.count)}
+            choices={{ "1": "1 view", "2": "2 views", "4": "4 views" }}
+            onChange={(v) => change({ count: Number(v) })}
+          />
+          , smooth{" "}
+          <QuantityField
+            label="Smoothing"
+            unit=""
+            value={setting.smoothing * 100}
+            format={(v) => `${Number(v.toPrecision(3))} %`}
+            next={(v, up) => Math.max(0, Math.min(25, v + (up ? 1 : -1)))}
+            onCommit={(v) => change({ smoothing: v / 100 })}
+          />
+          <br />
+          delay over{" "}
+          <QuantityField
+            label="Aperture"
+            unit="Hz"
+            value={setting.apertureHz}
+            words={{ points: 0, "": 0 }}
+            format={(v) => (v === 0 ? "two points" : formatHertz(v))}
+            onCommit={(apertureHz) => change({ apertureHz })}
+          />
+        </div>
+      </Step>
+      <Step title="Correct" state="done">
+        <Corrections model={model} />
+      </Step>
+      <Step
+        title="Distance"
+        state="done"
+        aside={
+          <Switch
+            size="xs"
+            aria-label="Distance"
+            checked={setting.time.on}
+            onChange={(e) => change({ time: { ...setting.time, on: e.currentTarget.checked } })}
+          />
+        }
+      >
+        {setting.time.on && <Distance model={model} />}
+      </Step>
+    </>
+  );
+}
+
+function Corrections({ model }: { model: NetworkModel }) {
+  const { setting, change, files = [], shown } = model;
+  const parts = files
+    .filter((f) => f.ports === 2 && f.id !== shown[0])
+    .map((f) => ({ value: String(f.id), label: f.name }));
+  const extension = (port: number, e: PortExtension | null) =>
+    change({ extensions: setting.extensions.map((x, i) => (i === port - 1 ? e : x)) });
+  const auto = async (port: number) => {
+    try {
+      extension(
+        port,
+        await api.get<PortExtension>(`/api/networks/${shown[0]}/extension?port=${port}`),
+      );
+    } catch (e) {
+      model.setRefused((e as Error).message);
+    }
+  };
+  const ports = files.find((f) => f.id === shown[0])?.ports ?? 1;
+  return (
+    <div className={classes.sentence}>
+      {ports === 2 &&
+        ([1, 2] as const).map((port) => (
+          <Select
+            key={port}
+            aria-label={`Part to take off port ${port}`}
+            size="xs"
+            mt={2}
+            clearable
+            placeholder={`take a part off port ${port}`}
+            data={parts}
+            value={String((port === 1 ? setting.firstPart : setting.lastPart) ?? "") || null}
+            onChange={(v) =>
+              change({ [port === 1 ? "firstPart" : "lastPart"]: v ? Number(v) : null })
+            }
+          />
+        ))}
+      {Array.from({ length: Math.min(2, ports) }, (_, i) => i + 1).map((port) => {
+        const e = setting.extensions[port - 1];
+        return (
+          <div key={port}>
+            extend port {port} by{" "}
+            <QuantityField
+              label={`Extension of port ${port}`}
+              unit="s"
+              value={e?.delaySeconds ?? 0}
+              format={(v) => (v === 0 ? "0 s" : formatSeconds(v))}
+              next={(v, up) => v + (up ? 1e-11 : -1e-11)}
+              onCommit={(delaySeconds) =>
+                extension(port, { lossDb: 0, atHz: 1e9, ...e, delaySeconds })
+              }
+            />{" "}
+            <Button
+              size="compact-xs"
+              variant="subtle"
+              title="From an open or a short at the plane"
+              onClick={() => auto(port)}
+            >
+              find it
+            </Button>
+          </div>
+        );
+      })}
+      reference{" "}
+      <QuantityField
+        label="Reference impedance"
+        unit="ohm"
+        value={setting.referenceOhm ?? 0}
+        words={{ "as measured": 0, "": 0 }}
+        format={(v) => (v === 0 ? "as measured" : formatEngineering(v, "\u03A9"))}
+        next={(v, up) => (up ? 75 : v === 75 ? 50 : 0)}
+        onCommit={(v) => change({ referenceOhm: v === 0 ? null : v })}
+      />
+    </div>
+  );
+}
+
+function Distance({ model }: { model: NetworkModel }) {
+  const t = model.setting.time;
+  const set = (part: Partial<typeof t>) => model.change({ time: { ...t, ...part } });
+  const metres = (label: string, key: "fromMetres" | "toMetres") => (
+    <QuantityField
+      label={label}
+      unit="m"
+      value={t[key]}
+      format={(v) => `${Number(v.toPrecision(4))} m`}
+      next={(v, up) => v + (up ? 0.5 : -0.5)}
+      onCommit={(v) => set({ [key]: v })}
+    />
+  );
+  return (
+    <div className={classes.sentence}>
+      <Choice
+        label="Port of the distance"
+        value={String(t.row)}
+        choices={{ "1": "from port 1", "2": "from port 2" }}
+        onChange={(v) => set({ row: Number(v) })}
+      />
+      ,{" "}
+      <Choice
+        label="Response"
+        value={t.mode}
+        choices={MODES}
+        onChange={(v) => set({ mode: v as typeof t.mode })}
+      />
+      <br />
+      <Choice
+        label="Window of the distance"
+        value={t.shape}
+        choices={SHAPES}
+        onChange={(v) => set({ shape: v as typeof t.shape })}
+      />
+      <br />
+      velocity factor{" "}
+      <QuantityField
+        label="Velocity factor"
+        unit=""
+        value={t.velocityFactor}
+        format={(v) => String(v)}
+        next={(v, up) => Number((v + (up ? 0.01 : -0.01)).toFixed(3))}
+        onCommit={(velocityFactor) => set({ velocityFactor })}
+      />
+      <Group gap={6} mt={3} wrap="nowrap">
+        <Switch
+          size="xs"
+          label="gate"
+          checked={t.gated}
+          onChange={(e) => set({ gated: e.currentTarget.checked })}
+        />
+        {t.gated && (
+          <Text fz="sm">
+            {metres("Gate from", "fromMetres")} to {metres("Gate to", "toMetres")}
+          </Text>
+        )}
+      </Group>
+    </div>
+  );
+}

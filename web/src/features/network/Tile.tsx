@@ -1,0 +1,155 @@
+import { Select } from "@mantine/core";
+import { Plot } from "../../components/Plot";
+import type { PlotCurve } from "../../components/plotTypes";
+import classes from "./NetworkPage.module.css";
+import {
+  axisFor,
+  FORMATS,
+  formatsFor,
+  isChart,
+  scaleOf,
+  unitOf,
+  type View,
+  valueAt,
+} from "./panes";
+import { type ChartMarker, SmithChart } from "./SmithChart";
+import type { NetworkModel } from "./useNetworks";
+
+interface Props {
+  model: NetworkModel;
+  pane: number;
+  markers: ChartMarker[];
+  zoom: [number, number] | null;
+  onZoom: (zoom: [number, number] | null) => void;
+  onPlace: (hertz: number) => void;
+}
+
+/** One view of the shown files: a plot over frequency, or a chart. */
+export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
+  const view = model.setting.views[pane];
+  const networks = model.networks.filter((n) => n.curves[pane]);
+  const ports = Math.max(1, ...networks.map((n) => n.ports));
+  const parameters: string[] = [];
+  for (let r = 1; r <= Math.min(ports, 9); r++) {
+    for (let c = 1; c <= Math.min(ports, 9); c++) {
+      parameters.push(`S${r}${c}`);
+    }
+  }
+  const set = (part: Partial<View>) => {
+    const next = { ...view, ...part };
+    if (!formatsFor(next.row, next.column).includes(next.format)) {
+      next.format = "LOG_MAGNITUDE";
+    }
+    model.change({ views: model.setting.views.map((v, i) => (i === pane ? next : v)) });
+  };
+  const name = `S${view.row}${view.column}`;
+  return (
+    <section className={classes.tile} aria-label={`View ${pane + 1}`}>
+      <div className={classes.tileHead}>
+        <Select
+          aria-label={`Parameter of view ${pane + 1}`}
+          size="xs"
+          w={78}
+          allowDeselect={false}
+          data={parameters.includes(name) ? parameters : [name, ...parameters]}
+          value={name}
+          onChange={(v) => v && set({ row: Number(v[1]), column: Number(v[2]) })}
+        />
+        <Select
+          aria-label={`Format of view ${pane + 1}`}
+          size="xs"
+          w={180}
+          allowDeselect={false}
+          data={formatsFor(view.row, view.column).map((value) => ({
+            value,
+            label: FORMATS[value],
+          }))}
+          value={view.format}
+          onChange={(format) => format && set({ format })}
+        />
+      </div>
+      <div className={classes.tileBody}>
+        {isChart(view) ? (
+          <SmithChart
+            networks={networks}
+            pane={pane}
+            grid={
+              view.format === "SMITH"
+                ? "impedance"
+                : view.format === "ADMITTANCE"
+                  ? "admittance"
+                  : "polar"
+            }
+            markers={markers}
+            onPlace={onPlace}
+          />
+        ) : (
+          <OverFrequency
+            model={model}
+            pane={pane}
+            view={view}
+            markers={markers}
+            zoom={zoom}
+            onZoom={onZoom}
+            onPlace={onPlace}
+          />
+        )}
+      </div>
+    </section>
+  );
+}
+
+function OverFrequency(props: Props & { view: View }) {
+  const { model, pane, view, zoom } = props;
+  const networks = model.networks.filter((n) => n.curves[pane]?.y.length);
+  const first = networks[0]?.curves[pane];
+  const unit = unitOf(first?.unit ?? "");
+  const scale = scaleOf(first?.unit ?? "");
+  const curves: PlotCurve[] = networks.map((n, k) => {
+    const x: number[] = [];
+    const y: number[] = [];
+    n.curves[pane].y.forEach((v, i) => {
+      if (v !== null) {
+        x.push(n.frequencyHz[i]);
+        y.push(v * scale);
+      }
+    });
+    return { label: n.name, x, y, colour: k % 5 };
+  });
+  const all = curves.flatMap((c) => [c.x[0], c.x[c.x.length - 1]]).filter(Number.isFinite);
+  const whole: [number, number] = all.length ? [Math.min(...all), Math.max(...all)] : [0, 1];
+  const range = zoom ?? whole;
+  const values = curves.flatMap((c) =>
+    c.y.filter((_, i) => c.x[i] >= range[0] && c.x[i] <= range[1]),
+  );
+  const drawn =
+    view.format === "VSWR"
+      ? values.map((v) => Math.min(v, 10))
+      : values.map((v) => Math.max(v, -1e6));
+  const main = networks[0];
+  return (
+    <Plot
+      title={`S${view.row}${view.column} ${FORMATS[view.format]}`}
+      traces={[]}
+      curves={curves}
+      xRange={range}
+      yRange={axisFor(drawn)}
+      yLabel={`S${view.row}${view.column} ${first?.label.replace(/^S\S+ /, "") ?? ""}${unit ? ` (${unit})` : ""}`}
+      yUnit={unit}
+      markers={
+        main
+          ? props.markers.flatMap((m) => {
+              const level = valueAt(main, pane, m.hertz);
+              return level === null ? [] : [{ ...m, level: level * scale }];
+            })
+          : []
+      }
+      onZoom={(a, b) => props.onZoom([a, b])}
+      onZoomBack={() => props.onZoom(null)}
+      onPlace={props.onPlace}
+      empty={
+        networks.length ? undefined : `The file has no S${view.row}${view.column}. Choose another.`
+      }
+    />
+  );
+}

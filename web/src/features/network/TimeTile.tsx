@@ -1,0 +1,102 @@
+import { Table } from "@mantine/core";
+import { Plot } from "../../components/Plot";
+import { formatLevel } from "../../components/units";
+import classes from "./NetworkPage.module.css";
+import { axisFor } from "./panes";
+import type { NetworkModel } from "./useNetworks";
+
+/** The reflection over distance with the gate and the list of faults. */
+export function TimeTile({ model }: { model: NetworkModel }) {
+  const { time } = model.setting;
+  const networks = model.networks.filter((n) => n.time);
+  const first = networks[0]?.time;
+  if (!first) {
+    return (
+      <section className={classes.tile} aria-label="Distance">
+        <p className={classes.small}>{model.wrong || "no response yet"}</p>
+      </section>
+    );
+  }
+  const far = Math.min(
+    first.rangeMetres * 0.875,
+    Math.max(...first.faults.map((f) => f.metres), 1) * 1.35,
+  );
+  const near = -0.04 * far;
+  const curves = networks.map((n, k) => {
+    const x: number[] = [];
+    const y: number[] = [];
+    n.time?.metres.forEach((m, i) => {
+      if (m >= near && m <= far) {
+        x.push(m);
+        y.push(n.time?.value[i] ?? 0);
+      }
+    });
+    return { label: n.name, x, y, colour: k % 5 };
+  });
+  return (
+    <section className={classes.tile} aria-label="Distance">
+      <div className={classes.tileHead}>
+        <span>
+          reflection over distance; two faults nearer than{" "}
+          <span className="figures">{formatLevel(first.resolutionMetres, "m")}</span> are one,
+          repeats after <span className="figures">{formatLevel(first.rangeMetres, "m")}</span>
+        </span>
+      </div>
+      <div className={classes.tileBody} style={{ flex: "1 1 60%" }}>
+        <Plot
+          title="Reflection over distance"
+          traces={[]}
+          curves={curves}
+          xName="Distance"
+          xUnit="m"
+          xRange={[near, far]}
+          yRange={axisFor(
+            curves.flatMap((c) => c.y),
+            time.mode !== "BAND_PASS",
+          )}
+          yLabel={`S${time.row}${time.row} reflection`}
+          yUnit=""
+          markers={first.faults
+            .filter((f) => f.metres <= far)
+            .map((f, i) => ({
+              label: String(i + 1),
+              hertz: f.metres,
+              level: time.mode === "STEP" ? 0 : f.reflection,
+            }))}
+          spoiled={
+            time.gated
+              ? [
+                  { fromHz: near, toHz: time.fromMetres, why: "outside the gate" },
+                  { fromHz: time.toMetres, toHz: far, why: "outside the gate" },
+                ]
+              : undefined
+          }
+        />
+      </div>
+      <div style={{ overflow: "auto", maxHeight: "36%", padding: "0 8px" }}>
+        <Table fz="sm" verticalSpacing={2} data-testid="faults">
+          <Table.Thead>
+            <Table.Tr>
+              <Table.Th>Fault</Table.Th>
+              <Table.Th>Distance</Table.Th>
+              <Table.Th>Reflection</Table.Th>
+              <Table.Th>Alone it would be</Table.Th>
+              <Table.Th>Kind</Table.Th>
+            </Table.Tr>
+          </Table.Thead>
+          <Table.Tbody className="figures">
+            {first.faults.map((f, i) => (
+              <Table.Tr key={f.metres}>
+                <Table.Td>{i + 1}</Table.Td>
+                <Table.Td>{f.metres.toFixed(2)} m</Table.Td>
+                <Table.Td>{f.reflection.toFixed(4)}</Table.Td>
+                <Table.Td>{f.ohm === null ? "\u2014" : `${f.ohm.toFixed(1)} \u03A9`}</Table.Td>
+                <Table.Td style={{ fontFamily: "inherit" }}>{f.kind}</Table.Td>
+              </Table.Tr>
+            ))}
+          </Table.Tbody>
+        </Table>
+      </div>
+    </section>
+  );
+}
