@@ -1,5 +1,5 @@
 import { QuantityField } from "../../components/QuantityField";
-import { formatHertz } from "../../components/units";
+import { formatEngineering, formatHertz } from "../../components/units";
 import classes from "./NetworkPage.module.css";
 import { FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
 import { type ChartMarker, impedanceWords, nearest } from "./SmithChart";
@@ -91,6 +91,12 @@ export function NetworkSide(props: {
 function figure(value: number | null, unit: string): string {
   if (value === null) {
     return "\u221E";
+  }
+  if (unit === "Hz") {
+    return formatHertz(value, 5);
+  }
+  if (unit === "s" || unit === "\u03A9") {
+    return formatEngineering(value, unit);
   }
   return unit === "dB"
     ? `${value.toFixed(2).replace("-", "\u2212")} dB`

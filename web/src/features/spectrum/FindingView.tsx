@@ -67,7 +67,7 @@ export function FindingView(props: {
             curves={curves}
             logarithmic={finding.logarithmic}
             xRange={[min(xs), max(xs)]}
-            yRange={[Math.floor(min(ys) / 10) * 10 - 5, Math.ceil(max(ys) / 10) * 10 + 5]}
+            yRange={[Math.floor(min(ys) / 10) * 10 - 5, Math.ceil((max(ys) + 8) / 10) * 10]}
             xName={xName}
             xUnit={xUnit}
             yLabel={finding.kind === "phase-noise" ? "L(f) (dBc/Hz)" : `Level (${yUnit})`}

@@ -16,6 +16,9 @@ public final class NetworkFigures {
    */
   public record Figure(String id, String label, double value, String unit, double atHz) {}
 
+  /** How nearly S11 + S21 is 1 for a part to count as one in series. */
+  private static final double SERIES_WITHIN = 0.02;
+
   private final NetworkData network;
   private final int first;
   private final int last;
@@ -67,6 +70,9 @@ public final class NetworkFigures {
       highest("gainHighest", "Highest gain, port 1 to 2", "dB", i -> network.magnitudeDb(i, 2, 1));
       highest("isolation", "Highest gain, port 2 to 1", "dB", i -> network.magnitudeDb(i, 1, 2));
       highest("reciprocity", "Difference of S12 and S21", "", this::difference);
+      ripple();
+      passBand();
+      seriesElement();
       lowest("stabilityMu", "Stability mu", "", i -> TwoPort.of(network, i).mu());
       lowest("stabilityK", "Stability K", "", i -> TwoPort.of(network, i).rollettK());
       highest(
@@ -76,6 +82,69 @@ public final class NetworkFigures {
           i -> TwoPort.of(network, i).largestPowerGain());
     }
     return List.copyOf(figures);
+  }
+
+  private void ripple() {
+    if (last > first) {
+      double low = Double.POSITIVE_INFINITY;
+      double high = Double.NEGATIVE_INFINITY;
+      for (int i = first; i <= last; i++) {
+        low = Math.min(low, network.magnitudeDb(i, 2, 1));
+        high = Math.max(high, network.magnitudeDb(i, 2, 1));
+      }
+      double middle = (network.frequencyHz()[first] + network.frequencyHz()[last]) / 2;
+      figures.add(new Figure("ripple", "Ripple of the gain in the band", high - low, "dB", middle));
+      double[] phase = NetworkFormat.unwrapped(network, 2, 1);
+      double width = network.frequencyHz()[last] - network.frequencyHz()[first];
+      double delay = -(phase[last] - phase[first]) / (2 * Math.PI * width);
+      figures.add(new Figure("delay", "Delay, port 1 to 2", delay, "s", middle));
+    }
+  }
+
+  /** Of a filter: what the whole file shows, whatever band was asked for. */
+  private void passBand() {
+    PassBand three = PassBand.of(network, 2, 1, 3);
+    if (three == null) {
+      return;
+    }
+    double centre = three.centreHz();
+    figures.add(new Figure("centre", "Middle of the pass band", centre, "Hz", centre));
+    figures.add(new Figure("bandwidth3", "Width at \u22123 dB", three.widthHz(), "Hz", centre));
+    figures.add(new Figure("quality", "Q, loaded", three.quality(), "", centre));
+    PassBand six = PassBand.of(network, 2, 1, 6);
+    if (six != null) {
+      figures.add(new Figure("bandwidth6", "Width at \u22126 dB", six.widthHz(), "Hz", centre));
+    }
+    PassBand sixty = PassBand.of(network, 2, 1, 60);
+    if (sixty != null) {
+      figures.add(new Figure("bandwidth60", "Width at \u221260 dB", sixty.widthHz(), "Hz", centre));
+      figures.add(
+          new Figure(
+              "shape",
+              "Shape factor, \u221260 to \u22126 dB",
+              sixty.widthHz() / six.widthHz(),
+              "",
+              centre));
+    }
+  }
+
+  /** A part in series between equal references has S11 + S21 = 1; then Z = 2 Z0 (1 / S21 - 1). */
+  private void seriesElement() {
+    for (int i = first; i <= last; i++) {
+      double re = network.re(i, 1, 1) + network.re(i, 2, 1) - 1;
+      double im = network.im(i, 1, 1) + network.im(i, 2, 1);
+      if (Math.hypot(re, im) > SERIES_WITHIN) {
+        return;
+      }
+    }
+    lowest("seriesImpedance", "Lowest impedance in series", "\u03A9", this::seriesOhm);
+  }
+
+  private double seriesOhm(int point) {
+    double re = network.re(point, 2, 1);
+    double im = network.im(point, 2, 1);
+    double square = re * re + im * im;
+    return 2 * network.referenceOhm()[0] * Math.hypot(re / square - 1, im / square);
   }
 
   private Reflection reflection(int point, int port) {

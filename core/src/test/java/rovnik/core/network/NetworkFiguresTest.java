@@ -2,6 +2,7 @@ package rovnik.core.network;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertNull;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
@@ -123,5 +124,56 @@ public class NetworkFiguresTest {
     }
     expectThrows(Refusal.class, () -> n.gain(2, 1, 0.001)); // S12 is zero
     expectThrows(Refusal.class, () -> n.gain(1, 3, 0.001));
+  }
+
+  /**
+   * A single resonator in closed form: S21 = 1 / (1 + j Q (f/f0 - f0/f)); 3 dB down at a width of
+   * f0 / Q (identity). Its edges at 60 and 6 dB follow from the same formula.
+   */
+  @Test
+  public void aResonatorHasItsQuality() {
+    int points = 4001;
+    double[] f = new double[points];
+    double[] s = new double[8 * points];
+    for (int i = 0; i < points; i++) {
+      f[i] = 50e6 + 25e3 * i;
+      double x = 50 * (f[i] / 100e6 - 100e6 / f[i]);
+      s[8 * i + 4] = 1 / (1 + x * x);
+      s[8 * i + 5] = -x / (1 + x * x);
+      s[8 * i + 2] = s[8 * i + 4];
+      s[8 * i + 3] = s[8 * i + 5];
+    }
+    NetworkData n = new NetworkData(2, new double[] {50, 50}, f, s);
+    PassBand three = PassBand.of(n, 2, 1, 3.0103);
+    assertEquals(three.widthHz(), 2e6, 2e3);
+    assertEquals(three.quality(), 50, 0.1);
+    // x^2 = 10^(6/10) - 1 = 2.981: width f0 x / Q.
+    assertEquals(PassBand.of(n, 2, 1, 6).widthHz(), 100e6 * Math.sqrt(2.98107) / 50, 4e3);
+    assertNull(PassBand.of(n, 2, 1, 60), "it does not fall that far in this file");
+    assertEquals(figure(n, "quality"), 50, 0.3);
+    assertEquals(figure(n, "centre"), 100e6, 20e3);
+  }
+
+  /** Common practice: S21 of -25 dB in a series fixture of 50 ohm is 1.68 kohm. */
+  @Test
+  public void aChokeInSeries() {
+    double t = Math.pow(10, -25 / 20.0);
+    NetworkData n =
+        new NetworkData(
+            2,
+            new double[] {50, 50},
+            new double[] {1e6, 2e6},
+            new double[] {1 - t, 0, t, 0, t, 0, 1 - t, 0, 1 - t, 0, t, 0, t, 0, 1 - t, 0});
+    assertEquals(figure(n, "seriesImpedance"), 1678, 1);
+    assertEquals(figure(n, "ripple"), 0, 1e-9);
+    assertEquals(figure(n, "delay"), 0, 1e-15);
+  }
+
+  private static double figure(NetworkData n, String id) {
+    return NetworkFigures.of(n, 0, 1e12).stream()
+        .filter(f -> f.id().equals(id))
+        .findFirst()
+        .orElseThrow()
+        .value();
   }
 }
