@@ -3,6 +3,7 @@ package rovnik.core.network;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.IntToDoubleFunction;
 import org.jtransforms.fft.DoubleFFT_1D;
 import rovnik.core.Refusal;
 
@@ -48,9 +49,10 @@ public final class TimeDomain {
     double[] samples(int n) {
       double[] w = new double[n];
       double below = besselI0(beta);
-      for (int i = 0; i < n; i++) {
+      for (int i = 0; i <= (n - 1) / 2; i++) {
         double x = n == 1 ? 0 : 2.0 * i / (n - 1) - 1;
         w[i] = besselI0(beta * Math.sqrt(Math.max(0, 1 - x * x))) / below;
+        w[n - 1 - i] = w[i];
       }
       return w;
     }
@@ -138,14 +140,25 @@ public final class TimeDomain {
     int n = length(re.length);
     double sum = Arrays.stream(w).sum();
     double[] h = pulse(re, im, w, n, sum);
-    double[] lone = pulse(ones(re.length), new double[re.length], w, n, sum);
-    return turned(Mode.BAND_PASS, h, widthAtHalf(lone), stepHz);
+    double middle = (w.length - 1) / 2.0;
+    return turned(Mode.BAND_PASS, h, widthAtHalf(i -> lone(w, middle, i, n) / sum), stepHz);
   }
 
-  private static double[] ones(int n) {
-    double[] one = new double[n];
-    Arrays.fill(one, 1);
-    return one;
+  /** Height of a lone reflection at 0, so many steps beside its middle, times the window's sum. */
+  private static double lone(double[] w, double middle, int steps, int n) {
+    // cos((k + 1) a) = 2 cos(a) cos(k a) - cos((k - 1) a)
+    double angle = 2 * Math.PI * steps / n;
+    double twice = 2 * Math.cos(angle);
+    double before = Math.cos((-middle - 1) * angle);
+    double here = Math.cos(-middle * angle);
+    double v = 0;
+    for (double weight : w) {
+      v += weight * here;
+      double next = twice * here - before;
+      before = here;
+      here = next;
+    }
+    return v;
   }
 
   private static double[] pulse(double[] re, double[] im, double[] w, int n, double sum) {
@@ -171,7 +184,7 @@ public final class TimeDomain {
     // A pulse is normed to its own height, a step to the area under the pulse.
     double norm = mode == Mode.STEP ? n : sum;
     double[] h = signedPulse(grid.re, grid.im, w, n, norm);
-    double[] lone = signedPulse(ones(top + 1), new double[top + 1], w, n, norm);
+    IntToDoubleFunction lone = i -> (2 * lone(w, 0, i, n) - w[0]) / norm;
     Response r = turned(mode, h, mode == Mode.STEP ? rise(lone) : widthAtHalf(lone), grid.stepHz);
     if (mode == Mode.STEP) {
       double level = 0;
@@ -184,39 +197,40 @@ public final class TimeDomain {
   }
 
   private static double[] signedPulse(double[] re, double[] im, double[] w, int n, double norm) {
-    double[] x = new double[2 * n];
+    // Half of a spectrum whose other half mirrors it, as the library packs it.
+    double[] x = new double[n];
     x[0] = re[0] * w[0];
     for (int k = 1; k < re.length; k++) {
       x[2 * k] = re[k] * w[k];
       x[2 * k + 1] = im[k] * w[k];
-      x[2 * (n - k)] = x[2 * k];
-      x[2 * (n - k) + 1] = -x[2 * k + 1];
     }
-    new DoubleFFT_1D(n).complexInverse(x, false);
-    double[] h = new double[n];
+    new DoubleFFT_1D(n).realInverse(x, true);
     for (int i = 0; i < n; i++) {
-      h[i] = x[2 * i] / norm;
+      x[i] *= n / norm;
     }
-    return h;
+    return x;
   }
 
   /** Width in steps at half the height of a pulse that stands at 0. */
-  private static double widthAtHalf(double[] lone) {
-    int i = 1;
-    while (i < lone.length / 2 && lone[i] > lone[0] / 2) {
-      i++;
+  private static double widthAtHalf(IntToDoubleFunction lone) {
+    double top = lone.applyAsDouble(0);
+    double before = top;
+    for (int i = 1; ; i++) {
+      double here = lone.applyAsDouble(i);
+      if (here <= top / 2) {
+        return 2 * (i - 1 + (before - top / 2) / (before - here));
+      }
+      before = here;
     }
-    double share = (lone[i - 1] - lone[0] / 2) / (lone[i - 1] - lone[i]);
-    return 2 * (i - 1 + share);
   }
 
   /** Steps from 10 to 90 % of the sum of a pulse that stands at 0. */
-  private static double rise(double[] lone) {
+  private static double rise(IntToDoubleFunction lone) {
     // The pulse is even: 10 and 90 % lie as far before as behind its middle.
-    double inside = lone[0] / 2;
+    double inside = lone.applyAsDouble(0) / 2;
     int i = 0;
-    while (i < lone.length / 2 && inside < 0.4) {
-      inside += lone[++i];
+    while (inside < 0.4) {
+      inside += lone.applyAsDouble(++i);
     }
     return 2.0 * i;
   }
@@ -325,7 +339,7 @@ public final class TimeDomain {
       throw new Refusal(
           "gate", "The gate must end after it begins, within " + range + " s: set its two edges.");
     }
-    int n = length(re.length);
+    int n = Integer.highestOneBit(2 * re.length - 1) << 1;
     double middle = (fromSeconds + toSeconds) / 2;
     double[] x = new double[2 * n];
     double[] unit = new double[2 * n];

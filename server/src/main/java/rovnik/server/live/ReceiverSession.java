@@ -10,7 +10,6 @@ import rovnik.core.Refusal;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.EmissionResult;
 import rovnik.core.emission.NoiseFigure;
-import rovnik.core.emission.SecondInput;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.limits.Reading;
 import rovnik.core.path.LevelPlan;
@@ -23,11 +22,8 @@ import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.TraceRow;
 import rovnik.core.units.Frequency;
 import rovnik.instruments.Instrument;
-import rovnik.instruments.iq.AcquisitionPlan;
 import rovnik.instruments.iq.IqCapabilities;
-import rovnik.instruments.iq.ScanPlan;
 import rovnik.instruments.sweep.SweepCapabilities;
-import rovnik.instruments.sweep.SweepSetup;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentLoop;
 import rovnik.server.config.Conflict;
@@ -193,41 +189,9 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   }
 
   private Engine engine(Setting wanted) {
-    if (bench.sweeps(instrumentId)) {
-      SweepCapabilities swept = bench.sweepCapabilities(instrumentId);
-      if (wanted.view().second() != null) {
-        throw noSecondInput();
-      }
-      return new SweptEngine(wanted, SweepSetup.of(wanted.atPort(), swept), swept);
-    }
-    IqCapabilities able = bench.capabilities(instrumentId);
-    SpectrumSettings atPort = wanted.atPort();
-    SecondInput second = wanted.view().second();
-    if (second != null && able.inputs() < 2) {
-      throw noSecondInput();
-    }
-    if (!ScanPlan.needed(atPort.spanHz(), able)) {
-      AcquisitionPlan plan = AcquisitionPlan.of(atPort, able);
-      return new RecordEngine(
-          wanted,
-          second == null
-              ? plan
-              : plan.withSecond(
-                  able.attenuationFor(second.referenceLevelDbm() + second.probeGainDb())));
-    }
-    if (second != null) {
-      throw new Refusal(
-          "second",
-          "Two inputs are looked at in single records. Choose a span of at most "
-              + Frequency.ofHertz(able.widestSpanHz())
-              + ", or take input 2 away.");
-    }
-    return new ScanEngine(wanted, ScanPlan.of(atPort, able));
-  }
-
-  private static Refusal noSecondInput() {
-    return new Refusal(
-        "second", "This instrument has one input. Choose one with two, or take input 2 away.");
+    return bench.sweeps(instrumentId)
+        ? Engine.of(wanted, bench.sweepCapabilities(instrumentId))
+        : Engine.of(wanted, bench.capabilities(instrumentId));
   }
 
   @Override

@@ -39,6 +39,7 @@ final class ScanEngine implements Engine {
   private long beganNanos = System.nanoTime();
   private long shownNanos;
   private long lookNanos;
+  private boolean shownWhole;
 
   ScanEngine(Setting setting, ScanPlan plan) {
     this.setting = setting;
@@ -81,9 +82,10 @@ final class ScanEngine implements Engine {
     if (passed) {
       stack.take(stitched);
     }
-    if (now - shownNanos < MEASURED_SHARE * lookNanos) {
+    if (shownWhole && now - shownNanos < MEASURED_SHARE * lookNanos) {
       return null; // a long trace must not be measured more often than it is of use
     }
+    shownWhole = passed;
     shownNanos = now;
     List<String> marks = Engine.marks(false, receiver.protectionTripped());
     Look look = look(taken, estimator.segments(), marks, one.setup().attenuationDb());
