@@ -122,7 +122,8 @@ export function NetworkPage() {
       </Stack>
     );
   }
-  const tiles = setting.count + (setting.time.on ? 1 : 0);
+  const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
+  const tiles = below + (setting.time.on ? 1 : 0);
   return (
     <div className={classes.page}>
       <aside className={classes.steps} aria-label="Steps">
@@ -130,7 +131,7 @@ export function NetworkPage() {
       </aside>
       <div className={classes.tiles} data-count={Math.min(4, tiles)}>
         {setting.time.on && <TimeTile model={model} />}
-        {setting.views.slice(0, Math.min(setting.count, setting.time.on ? 3 : 4)).map((_, i) => (
+        {setting.views.slice(0, below).map((_, i) => (
           <Tile
             // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
             key={i}

@@ -74,7 +74,7 @@ export function TimeTile({ model }: { model: NetworkModel }) {
         />
       </div>
       <div style={{ overflow: "auto", maxHeight: "36%", padding: "0 8px" }}>
-        <Table fz="sm" verticalSpacing={2} data-testid="faults">
+        <Table fz="sm" verticalSpacing={2} data-testid="faults" style={{ whiteSpace: "nowrap" }}>
           <Table.Thead>
             <Table.Tr>
               <Table.Th>Fault</Table.Th>

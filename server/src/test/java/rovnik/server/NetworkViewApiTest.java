@@ -177,4 +177,69 @@ public class NetworkViewApiTest {
     assertEquals(curve(r, 0).get("y").size(), 500);
     assertEquals(r.get("networks").get(1).get("curves").get(0).get("y").size(), 0);
   }
+
+  /** Two lines of 10 ns in a row are one of 20 ns; with one taken off, 10 ns are left. */
+  @Test
+  public void aPartIsTakenOffEitherPort() {
+    StringBuilder one = new StringBuilder("# MHz S RI R 50\n");
+    StringBuilder both = new StringBuilder("# MHz S RI R 50\n");
+    for (int i = 1; i <= 200; i++) {
+      double a = -2 * Math.PI * i * 1e6 * 10e-9;
+      one.append(matched(i, a));
+      both.append(matched(i, 2 * a));
+    }
+    long part = open("part.s2p", one.toString());
+    long all = open("both.s2p", both.toString());
+    for (String side : new String[] {"firstPart", "lastPart"}) {
+      JsonNode r =
+          server.json(
+              server.send(
+                  "POST",
+                  "/api/networks/view",
+                  "{\"networks\":[%d],\"panes\":[{\"row\":2,\"column\":1,\"format\":\"GROUP_DELAY\"},{\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\"}],\"change\":{\"%s\":%d}}"
+                      .formatted(all, side, part)),
+              200);
+      assertEquals(curve(r, 0).get("y").get(99).asDouble(), 10e-9, 1e-13, side);
+      assertEquals(curve(r, 1).get("y").get(99).asDouble(), 0, 1e-5, side);
+    }
+    JsonNode tooNarrow =
+        server.json(
+            server.send(
+                "POST",
+                "/api/networks/view",
+                "{\"networks\":[%d],\"panes\":[],\"change\":{\"firstPart\":%d}}"
+                    .formatted(line, part)),
+            400);
+    assertEquals(tooNarrow.get("field").asString(), "part");
+    assertTrue(tooNarrow.get("detail").asString().contains("200 MHz"), tooNarrow.toString());
+  }
+
+  private static String matched(int megahertz, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    return String.format(Locale.ROOT, "%d 0 0 %.9f %.9f %.9f %.9f 0 0%n", megahertz, c, s, c, s);
+  }
+
+  /** Filters say their width, chokes their impedance, all from the one place of figures. */
+  @Test
+  public void figuresFollowTheKindOfPart() {
+    StringBuilder choke = new StringBuilder("# MHz S RI R 50\n");
+    double t = Math.pow(10, -25 / 20.0);
+    for (int i = 1; i <= 30; i++) {
+      choke.append(
+          String.format(Locale.ROOT, "%d %.6f 0 %.6f 0 %.6f 0 %.6f 0%n", i, 1 - t, t, t, 1 - t));
+    }
+    long id = open("choke.s2p", choke.toString());
+    JsonNode n = server.json(server.get("/api/networks/" + id + "?readings=true"), 200);
+    boolean series = false;
+    for (JsonNode r : n.get("readings")) {
+      if (r.get("id").asString().equals("seriesImpedance")) {
+        // Common practice: -25 dB in a series fixture of 50 ohm is 1.68 kohm.
+        assertEquals(r.get("value").asDouble(), 1678, 2);
+        series = true;
+      }
+      assertTrue(!r.get("id").asString().equals("bandwidth3"), "a choke has no pass band");
+    }
+    assertTrue(series, n.get("readings").toString());
+  }
 }

@@ -180,4 +180,112 @@ public class TwoInputApiTest extends BuoyBench {
             502);
     assertTrue(problem.get("detail").asString().contains("Illegal parameter"), problem.toString());
   }
+
+  /**
+   * What is asked for while the trace stands still is read from it at once, without new samples.
+   */
+  @Test
+  public void aHeldTraceAnswersNewQuestions() {
+    String two = "\"second\":{\"window\":\"HANN\",\"referenceLevelDbm\":15,\"probeRatio\":10}";
+    JsonNode before = look("{" + two + "}", 16);
+    server.json(server.send("POST", live("/hold"), "{}"), 200);
+    awaitTrue(() -> server.json(server.get(live("")), 200).get("phase").asString().equals("HELD"));
+    JsonNode last = server.json(server.get(live("/frame")), 200);
+    ObjectNode s = (ObjectNode) last.get("settings").deepCopy();
+    s.set(
+        "view",
+        RunningServer.JSON.readTree(
+            "{" + two + ",\"unit\":\"DBUV\",\"density\":{\"highest\":-100}}"));
+    server.json(server.send("PUT", live("/settings"), s.toString()), 200);
+    JsonNode after = server.json(server.get(live("/frame")), 200);
+    assertEquals(after.get("segments").asInt(), last.get("segments").asInt(), "no new samples");
+    assertEquals(after.get("unit").asString(), "dB\u00B5V");
+    assertEquals(after.get("rows").size(), 1, "input 2 stays");
+    assertEquals(reading(after, "secondLevel").get("unit").asString(), "dB\u00B5V");
+    boolean density = false;
+    for (JsonNode r : after.get("readings")) {
+      density |= r.get("unit").asString().equals("dBm/Hz") && !r.get("upper").isNull();
+    }
+    assertTrue(density, "the density with its limit: " + after.get("readings"));
+    assertEquals(before.get("rows").size(), 1);
+    // Without input 2 its trace and its numbers go.
+    s.set("view", RunningServer.JSON.readTree("{}"));
+    server.json(server.send("PUT", live("/settings"), s.toString()), 200);
+    JsonNode alone = server.json(server.get(live("/frame")), 200);
+    assertEquals(alone.get("rows").size(), 0);
+    for (JsonNode r : alone.get("readings")) {
+      assertTrue(!r.get("id").asString().startsWith("second"), r.toString());
+    }
+  }
+
+  /** A run says what was plugged and whether the source was hot, and keeps input 2's trace. */
+  @Test
+  public void aRunKeepsTheBenchAndBothInputs() {
+    plug("Through");
+    server.json(server.send("PUT", "/api/instruments/" + noise + "/noise", "{\"hot\":true}"), 200);
+    look(
+        "{\"unit\":\"VOLT\",\"second\":{\"window\":\"HANN\",\"referenceLevelDbm\":15,\"probeRatio\":10}}",
+        8);
+    long id =
+        server
+            .json(server.send("POST", live("/keep"), "{\"name\":\"both\"}"), 201)
+            .get("id")
+            .asLong();
+    JsonNode run = server.json(server.get("/api/runs/" + id), 200);
+    assertEquals(run.get("conditions").get("Noise source").asString(), "hot");
+    assertEquals(run.get("conditions").get("Part").asString(), "Through");
+    // Shown in volts, kept in dBm.
+    assertEquals(run.get("trace").get("unit").asString(), "dBm");
+    assertEquals(run.get("settings").get("view").get("unit").asString(), "VOLT");
+    assertTrue(run.toString().contains("tip of probe 2, 10:1"), "the second trace is kept");
+    server.json(server.send("PUT", "/api/instruments/" + noise + "/noise", "{\"hot\":false}"), 200);
+  }
+
+  @Test
+  public void whatIsNoNoiseSourceSaysSo() {
+    JsonNode problem =
+        server.json(
+            server.send("PUT", "/api/instruments/" + two + "/noise", "{\"hot\":true}"), 400);
+    assertTrue(problem.get("detail").asString().contains("is not a noise source"));
+    JsonNode empty =
+        server.json(
+            server.send("PUT", "/api/instruments/" + part + "/part", "{\"part\":\" \"}"), 400);
+    assertEquals(empty.get("field").asString(), "part");
+  }
+
+  /** Without a noise source at the beginning of the path there is no Y factor. */
+  @Test
+  public void theYFactorNeedsANoiseSource() {
+    server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + job + "/path",
+            "{\"elements\":["
+                + element("TX", "SOURCE", 0, ",\"outputLevelDbm\":-60")
+                + ","
+                + element("Input 1", "PORT", 0, ",\"instrumentId\":" + two)
+                + "],\"readingPlane\":0,\"revision\":1}"),
+        200);
+    settings("458e6", "2e6", 20, -20);
+    server.json(
+        server.send(
+            "POST",
+            live("/guided"),
+            "{\"jobId\":%d,\"work\":{\"kind\":\"noise-figure\"}}".formatted(job)),
+        202);
+    awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull(), 30);
+    JsonNode state = server.json(server.get(live("")), 200);
+    assertTrue(
+        state.get("message").asString().contains("does not begin at a noise source"),
+        state.toString());
+    JsonNode nonsense =
+        server.json(
+            server.send(
+                "POST",
+                live("/guided"),
+                "{\"jobId\":%d,\"work\":{\"kind\":\"noise-figure\",\"coldKelvin\":-3}}"
+                    .formatted(job)),
+            400);
+    assertEquals(nonsense.get("field").asString(), "coldKelvin");
+  }
 }

@@ -13,6 +13,10 @@ import rovnik.core.limits.Limit;
 import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
 import rovnik.core.signal.Window;
+import rovnik.core.spectrum.Curve;
+import rovnik.core.spectrum.Peak;
+import rovnik.core.spectrum.ResultTable;
+import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
 import rovnik.core.units.LevelUnit;
@@ -126,5 +130,73 @@ public class LevelDisplayTest {
     assertEquals(new SecondInput(Window.HANN, 10, 10).plane(), "tip of probe 2, 10:1");
     Refusal r = expectThrows(Refusal.class, () -> new SecondInput(Window.HANN, 10, 0.5));
     assertEquals(r.field(), "second.probeRatio");
+  }
+
+  /**
+   * All of a result goes into the unit: trace, lines, readings, tables, limit lines; ratios do not.
+   */
+  @Test
+  public void aWholeResultIsInOneUnit() {
+    Trace trace = new Trace(0, 1, new float[] {0, -20}, "dBm", "TX", 1, 1, 1, "Hann", "RMS");
+    Reading density =
+        new Reading(
+            "noiseDensity",
+            "Noise",
+            -150,
+            "dBm/Hz",
+            "TX",
+            0.5,
+            List.of(),
+            Limit.NONE,
+            Verdict.NONE,
+            List.of());
+    Reading ratio =
+        new Reading(
+            "ratio",
+            "Ratio",
+            -40,
+            "dBc",
+            "TX",
+            0.5,
+            List.of(),
+            Limit.NONE,
+            Verdict.NONE,
+            List.of());
+    ResultTable table =
+        new ResultTable(
+            "t",
+            "Lines",
+            List.of(
+                new ResultTable.Column("Line", "Hz"),
+                new ResultTable.Column("Level", "dBm"),
+                new ResultTable.Column("Level", "dBm")),
+            List.of(
+                new ResultTable.Row(
+                    List.of(
+                        ResultTable.Cell.of(10), ResultTable.Cell.of(0), ResultTable.Cell.of("-")),
+                    Verdict.PASS)));
+    Curve limit = new Curve("mask", "mask", new double[] {0, 1}, new double[] {0, 20}, "Hz", "dBm");
+    Curve other =
+        new Curve("pn", "L", new double[] {0, 1}, new double[] {-80, -90}, "Hz", "dBc/Hz");
+    EmissionResult in =
+        new EmissionResult(
+            new SpectrumResult(trace, List.of(new Peak(0, 0)), List.of(density, ratio)),
+            List.of(table),
+            List.of(limit, other));
+    EmissionResult out = new LevelDisplay(LevelUnit.DBUV, 75).of(in);
+    assertEquals(out.base().trace().level()[1], 86.99f, 0.01f);
+    assertEquals(out.base().peaks().get(0).level(), 106.99, 0.01);
+    // Densities stay powers, in the impedance: 75 ohm take 1.76 dB less than 50 do.
+    assertEquals(out.readings().get(0).unit(), "dBm/Hz");
+    assertEquals(out.readings().get(0).value(), -151.76, 0.01);
+    assertSame(out.readings().get(1), ratio);
+    assertEquals(out.tables().get(0).columns().get(1).unit(), "dB\u00B5V");
+    assertEquals(out.tables().get(0).rows().get(0).cells().get(0).value(), 10, 0);
+    assertEquals(out.tables().get(0).rows().get(0).cells().get(1).value(), 106.99, 0.01);
+    assertEquals(out.tables().get(0).rows().get(0).cells().get(2).text(), "-");
+    assertEquals(out.tables().get(0).rows().get(0).verdict(), Verdict.PASS);
+    assertEquals(out.limitLines().get(0).y()[1], 126.99, 0.01);
+    assertSame(out.limitLines().get(1), other);
+    assertSame(LevelDisplay.PLAIN.of(in), in);
   }
 }

@@ -114,4 +114,40 @@ public class SigMfTest {
     assertTrue(csv.contains("frequency (Hz),level (dBm)"));
     assertTrue(csv.endsWith("1000000.0000,-1.5000\n1000010.0000,-2.0000\n"), csv);
   }
+
+  /** Floats and short integers are decoded in one go: every sample of both byte orders. */
+  @Test
+  public void longBlocksAreDecodedSampleBySample() {
+    java.util.Random random = new java.util.Random(12);
+    for (java.nio.ByteOrder order :
+        new java.nio.ByteOrder[] {
+          java.nio.ByteOrder.LITTLE_ENDIAN, java.nio.ByteOrder.BIG_ENDIAN
+        }) {
+      String end = order == java.nio.ByteOrder.LITTLE_ENDIAN ? "_le" : "_be";
+      int samples = 777;
+      java.nio.ByteBuffer floats = java.nio.ByteBuffer.allocate(8 * samples + 8).order(order);
+      java.nio.ByteBuffer shorts = java.nio.ByteBuffer.allocate(4 * samples + 4).order(order);
+      float[] f = new float[2 * samples];
+      short[] s = new short[2 * samples];
+      floats.putDouble(0); // what was read before
+      shorts.putInt(0);
+      for (int i = 0; i < 2 * samples; i++) {
+        f[i] = (float) random.nextGaussian();
+        s[i] = (short) random.nextInt();
+        floats.putFloat(f[i]);
+        shorts.putShort(s[i]);
+      }
+      float[] out = new float[2 * samples];
+      floats.position(8);
+      SampleFormat.parse("cf32" + end).decode(floats, out, samples);
+      assertEquals(out, f);
+      assertEquals(floats.remaining(), 0);
+      shorts.position(4);
+      SampleFormat.parse("ci16" + end).decode(shorts, out, samples);
+      for (int i = 0; i < out.length; i++) {
+        assertEquals(out[i], s[i] / 32768f, 0);
+      }
+      assertEquals(shorts.remaining(), 0);
+    }
+  }
 }

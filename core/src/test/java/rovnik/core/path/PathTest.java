@@ -127,4 +127,24 @@ public class PathTest {
     assertThrows(Refusal.class, () -> GainTableCsv.parse("just text"));
     assertThrows(Refusal.class, () -> GainTableCsv.parse(""));
   }
+
+  /** One gain for all frequencies goes a shorter way than a table: both must say the same. */
+  @Test
+  public void flatGainsAndTablesAgree() {
+    PathElement flat = PathElement.of("Cable", ElementKind.CABLE, -1.5, 0.1);
+    PathElement table =
+        flat.withGain(new Gain.Table(new double[] {1e6, 1e9}, new double[] {-1.5, -1.5}));
+    float[] a = {-10, -20, -30};
+    float[] b = a.clone();
+    new PathCorrection(new SignalPath(List.of(TX, pad(10), flat, RX), 0)).applyTo(a, 4e8, 1e6);
+    new PathCorrection(new SignalPath(List.of(TX, pad(10), table, RX), 0)).applyTo(b, 4e8, 1e6);
+    for (int i = 0; i < a.length; i++) {
+      assertEquals(a[i], b[i], 1e-5);
+      assertEquals(a[i], -10 - 10 * i + 11.5, 1e-5);
+    }
+    // Behind the table there is nothing but the port: no correction either way.
+    float[] atPort = {-10};
+    new PathCorrection(new SignalPath(List.of(TX, table, RX), 1)).applyTo(atPort, 4e8, 1e6);
+    assertEquals(atPort[0], -10, 1e-6);
+  }
 }

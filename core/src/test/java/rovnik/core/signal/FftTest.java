@@ -51,6 +51,68 @@ public class FftTest {
     }
   }
 
+  /** Windowing on the way in is the same as windowing before, with zeros where the window ends. */
+  @Test
+  public void windowedSamplesAreTransformedAsTheyAre() {
+    int n = 2048;
+    Random random = new Random(5);
+    float[] iq = new float[2 * (n + 100)];
+    for (int i = 0; i < iq.length; i++) {
+      iq[i] = (float) random.nextGaussian();
+    }
+    for (int length : new int[] {n, n - 1, 1443, 1024, 1025, 700, 5}) {
+      float[] window = new float[length];
+      for (int i = 0; i < length; i++) {
+        window[i] = random.nextFloat();
+      }
+      for (int at : new int[] {0, 1, 33, 100}) {
+        double[][] expected = straight(iq, at, window, n);
+        for (ComplexFft fft : new ComplexFft[] {new VectorFft(n), new LibraryFft(n)}) {
+          float[] re = new float[n];
+          float[] im = new float[n];
+          java.util.Arrays.fill(re, Float.NaN);
+          fft.forwardWindowed(iq, at, window, re, im);
+          for (int k = 0; k < n; k += 61) {
+            String where = fft.getClass().getSimpleName() + " " + length + " " + at + " " + k;
+            assertEquals(re[k], expected[0][k], 2e-3, where);
+            assertEquals(im[k], expected[1][k], 2e-3, where);
+          }
+        }
+      }
+    }
+  }
+
+  private static double[][] straight(float[] iq, int at, float[] window, int n) {
+    double[][] x = new double[2][n];
+    for (int k = 0; k < n; k += 61) {
+      for (int i = 0; i < window.length; i++) {
+        double t = -2 * Math.PI * ((long) k * i % n) / n;
+        double re = (double) iq[2 * (at + i)] * window[i];
+        double im = (double) iq[2 * (at + i) + 1] * window[i];
+        x[0][k] += re * Math.cos(t) - im * Math.sin(t);
+        x[1][k] += re * Math.sin(t) + im * Math.cos(t);
+      }
+    }
+    return x;
+  }
+
+  /** What was transformed before must leave nothing behind. */
+  @Test
+  public void transformsDoNotRememberOneAnother() {
+    int n = 4096;
+    VectorFft used = new VectorFft(n);
+    float[][] first = noise(n);
+    used.forward(first[0].clone(), first[1].clone());
+    float[] impulse = new float[n];
+    impulse[0] = 1;
+    float[] im = new float[n];
+    used.forward(impulse, im);
+    for (int k = 0; k < n; k++) {
+      assertEquals(impulse[k], 1, 1e-6);
+      assertEquals(im[k], 0, 1e-6);
+    }
+  }
+
   @Test
   public void shortLengthsUseTheLibrary() {
     assertTrue(ComplexFft.of(64) instanceof LibraryFft);

@@ -189,4 +189,21 @@ public class PeaksAndPowerTest {
     assertThrows(
         Refusal.class, () -> new SpectrumSettings(0, 1, 0, Window.HANN, Detector.RMS, 0, 0, 1));
   }
+
+  /** Power in a channel is the same whether all points are summed or those in it alone. */
+  @Test
+  public void channelPowerLooksAtItsChannelAlone() {
+    java.util.Random random = new java.util.Random(8);
+    float[] level = new float[5000];
+    for (int i = 0; i < level.length; i++) {
+      level[i] = (float) (-100 + 5 * random.nextGaussian());
+    }
+    Trace t = new Trace(1e6, 100, level, "dBm", "TX", 150, 160, 1, "Hann", "RMS");
+    BandPower whole = new BandPower(t);
+    for (double low : new double[] {1e6, 1.0001e6, 1.2e6, 1.31234e6}) {
+      for (double width : new double[] {100, 333, 50e3, 180e3}) {
+        assertEquals(ChannelPower.of(t, low, low + width), whole.level(low, low + width), 1e-9);
+      }
+    }
+  }
 }
