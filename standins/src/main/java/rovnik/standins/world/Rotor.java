@@ -7,7 +7,7 @@ final class Rotor {
   private final double step;
   private final double stepCos;
   private final double stepSin;
-  private long taken;
+  private int taken;
   double cos;
   double sin;
 
@@ -24,14 +24,14 @@ final class Rotor {
   }
 
   private void set() {
-    double angle = Math.IEEEremainder(start + step * taken, 2 * Math.PI);
+    double angle = Math.IEEEremainder(start + step * (double) taken, 2 * Math.PI);
     cos = Math.cos(angle);
     sin = Math.sin(angle);
   }
 
   /** To the next sample. */
   void turn() {
-    if (++taken % ANEW == 0) {
+    if ((++taken & ANEW - 1) == 0) {
       set(); // rounding must not add up
       return;
     }
