@@ -26,7 +26,7 @@ final class ScanEngine implements Engine {
   private static final long PARTIAL_NANOS = 150_000_000;
 
   /** Samples are taken for this many times as long as a whole trace is measured. */
-  private static final int MEASURED_SHARE = 12;
+  private static final int MEASURED_SHARE = 40;
 
   private final Setting setting;
   private final ScanPlan plan;
