@@ -97,6 +97,8 @@ export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
     });
     onPlace(n.frequencyHz[best]);
   };
+  // Lines are labelled in ohm, or in millisiemens, of the reference that the file is shown in.
+  const z0 = networks[0]?.z0[0] ?? 50;
   const thin = 0.004 * scale;
   const turn = grid === "admittance" ? "rotate(180)" : undefined;
   return (
@@ -135,7 +137,7 @@ export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
         <g className={classes.chartText} fontSize={0.052 * scale}>
           {[...RESISTANCES].map((r) => {
             const [re] = gamma(r, 0);
-            const value = grid === "impedance" ? 50 * r : 20 * r;
+            const value = grid === "impedance" ? z0 * r : (1000 / z0) * r;
             return (
               <text key={r} x={grid === "impedance" ? re : -re} y={-0.015 * scale}>
                 {`${Number(value.toPrecision(3))}`}
