@@ -3,6 +3,7 @@ package rovnik.instruments;
 import rovnik.core.Refusal;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.iq.ScpiIqReceiver;
+import rovnik.instruments.network.ScpiNetworkAnalyzer;
 import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.ScpiConnection;
@@ -38,6 +39,7 @@ public final class Drivers {
       return switch (kind) {
         case IQ_RECEIVER -> new ScpiIqReceiver(connection, dialect);
         case SWEPT_ANALYZER -> new ScpiSweptAnalyzer(connection, dialect);
+        case NETWORK_ANALYZER -> new ScpiNetworkAnalyzer(connection, dialect);
         case SIGNAL_SOURCE -> new ScpiSignalSource(connection, dialect);
         case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
         case NOISE_SOURCE -> NoiseSource.over(connection, dialect);

@@ -8,6 +8,7 @@ import rovnik.core.Refusal;
 public enum InstrumentKind {
   IQ_RECEIVER("IQ receiver"),
   SWEPT_ANALYZER("Swept analyzer"),
+  NETWORK_ANALYZER("Network analyzer"),
   SIGNAL_SOURCE("Signal source"),
   STEP_ATTENUATOR("Switched pad"),
   NOISE_SOURCE("Noise source"),

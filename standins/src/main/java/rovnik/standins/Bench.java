@@ -3,6 +3,7 @@ package rovnik.standins;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import rovnik.standins.rf.PartBench;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
 import rovnik.standins.world.ExciterTap;
@@ -22,6 +23,7 @@ public final class Bench implements AutoCloseable {
   public Bench(int basePort, long seed, boolean paced) throws IOException {
     world = new World(seed);
     NoiseBench noise = new NoiseBench(world);
+    PartBench parts = new PartBench();
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -31,7 +33,21 @@ public final class Bench implements AutoCloseable {
             new TwoInputStandin(world, noise, new ExciterTap(world), paced),
             new NoiseSourceStandin(noise),
             new PartHolderStandin(
-                "Part behind the noise source", NoiseBench.PARTS, noise::plug, noise::plugged));
+                "Part behind the noise source",
+                () -> NoiseBench.PARTS,
+                noise::plug,
+                noise::plugged),
+            new NetworkStandin(parts, seed + 7, paced),
+            new PartHolderStandin(
+                "Part between the ports", parts.parts()::names, parts::plug, parts::part) {
+              {
+                set("ROUTe:PART:LOAD", p -> PartLoad.into(parts.parts(), p));
+              }
+            },
+            new PartHolderStandin(
+                "Pad at port 1", () -> PartBench.PADS, parts::plugAt1, parts::padAt1),
+            new PartHolderStandin(
+                "Pad at port 2", () -> PartBench.PADS, parts::plugAt2, parts::padAt2));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -71,6 +87,22 @@ public final class Bench implements AutoCloseable {
 
   public int noisePartPort() {
     return port(6);
+  }
+
+  public int networkPort() {
+    return port(7);
+  }
+
+  public int partPort() {
+    return port(8);
+  }
+
+  public int pad1Port() {
+    return port(9);
+  }
+
+  public int pad2Port() {
+    return port(10);
   }
 
   /** Ports in the order of the getters. */

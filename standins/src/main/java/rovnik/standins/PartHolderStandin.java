@@ -7,22 +7,22 @@ import rovnik.standins.scpi.ScpiError;
 import rovnik.standins.scpi.ScpiInstrument;
 
 /** The place on the bench where a part is plugged in: stands for the hand that does it. */
-final class PartHolderStandin extends ScpiInstrument {
-  private final List<String> parts;
+class PartHolderStandin extends ScpiInstrument {
+  private final Supplier<List<String>> parts;
   private final Consumer<String> plug;
 
   PartHolderStandin(
-      String name, List<String> parts, Consumer<String> plug, Supplier<String> plugged) {
+      String name, Supplier<List<String>> parts, Consumer<String> plug, Supplier<String> plugged) {
     super("Rovnik," + name + " stand-in,1,1.0");
     this.parts = parts;
     this.plug = plug;
     both("ROUTe:PART", this::plug, plugged);
-    query("ROUTe:PART:CATalog", () -> String.join(",", parts));
+    query("ROUTe:PART:CATalog", () -> String.join(",", parts.get()));
   }
 
   private void plug(String quoted) {
     String wanted = quoted.replaceAll("^[\"']|[\"']$", "");
-    for (String part : parts) {
+    for (String part : parts.get()) {
       if (part.equalsIgnoreCase(wanted)) {
         plug.accept(part);
         return;
@@ -33,6 +33,6 @@ final class PartHolderStandin extends ScpiInstrument {
 
   @Override
   protected void reset() {
-    plug.accept(parts.get(0));
+    plug.accept(parts.get().get(0));
   }
 }

@@ -15,7 +15,7 @@ public final class Calibration {
   private Calibration() {}
 
   /** A standard at one port: what it is at each point, and what was measured, interleaved. */
-  public record Measured(CalibrationStandard standard, double[] raw) {}
+  public record Measured(KnownReflection standard, double[] raw) {}
 
   /** Reflections that are nearer than this to one another are one standard measured twice. */
   private static final double SAME = 0.2;
@@ -179,6 +179,126 @@ public final class Calibration {
       sum += Math.hypot(re, im);
     }
     return sum / (raw.length / 2.0);
+  }
+
+  /**
+   * Transmission put right by the through alone, and S11 too if its standards were measured; what
+   * port 2 reflects stays as it is.
+   *
+   * @param port1 three standards, or none
+   */
+  public static ErrorTerms response(
+      double[] frequencyHz,
+      List<Measured> port1,
+      NetworkData through,
+      NetworkData rawThrough,
+      double z0) {
+    int n = frequencyHz.length;
+    double[] none = new double[2 * n];
+    double[] one = ErrorTerms.Side.ones(n);
+    ErrorTerms.Side reflection =
+        port1.isEmpty() ? ErrorTerms.Side.onePort(none, none, one) : side(frequencyHz, port1, z0);
+    double[] forward = new double[2 * n];
+    double[] reverse = new double[2 * n];
+    for (int p = 0; p < n; p++) {
+      Complex loop = Complex.ONE;
+      if (!port1.isEmpty()) {
+        Complex x = s(rawThrough, p, 1, 1).subtract(at(reflection.directivity(), p));
+        Complex seen =
+            x.divide(at(reflection.tracking(), p).add(at(reflection.match(), p).multiply(x)));
+        loop = Complex.ONE.subtract(at(reflection.match(), p).multiply(seen));
+      }
+      put(forward, p, s(rawThrough, p, 2, 1).multiply(loop).divide(s(through, p, 2, 1)));
+      Complex back = s(rawThrough, p, 1, 2).divide(s(through, p, 1, 2));
+      put(reverse, p, back.norm() == 0 ? Complex.ONE : back);
+    }
+    return new ErrorTerms(
+        frequencyHz,
+        new ErrorTerms.Side(
+            reflection.directivity(),
+            reflection.match(),
+            reflection.tracking(),
+            none,
+            forward,
+            none),
+        new ErrorTerms.Side(none, none, one, none, reverse, none));
+  }
+
+  /**
+   * All twelve terms with a through that need not be known, only be reciprocal (A. Ferrero and U.
+   * Pisani, "Two-port network analyzer calibration using an unknown thru", IEEE Microwave and
+   * Guided Wave Letters 2, 1992), with the switch's reflections taken out first (R. B. Marks,
+   * "Formulations of the basic vector network analyzer error model including switch-terms", 50th
+   * ARFTG, 1997). Both from memory.
+   *
+   * @param switch1 what port 1 reflects at the receivers while port 2 sends, interleaved
+   * @param switch2 what port 2 reflects while port 1 sends
+   * @param delaySeconds rough delay of the through, to a quarter period of the lowest frequency
+   */
+  public static ErrorTerms unknownThrough(
+      double[] frequencyHz,
+      List<Measured> port1,
+      List<Measured> port2,
+      NetworkData rawThrough,
+      double[] switch1,
+      double[] switch2,
+      NetworkData rawIsolation,
+      double delaySeconds,
+      double z0) {
+    ErrorTerms.Side one = side(frequencyHz, port1, z0);
+    ErrorTerms.Side two = side(frequencyHz, port2, z0);
+    int n = frequencyHz.length;
+    double[][] out = new double[6][2 * n];
+    Complex before = null;
+    for (int p = 0; p < n; p++) {
+      Complex g1 = at(switch1, p);
+      Complex g2 = at(switch2, p);
+      Complex leak21 = rawIsolation == null ? Complex.ZERO : s(rawIsolation, p, 2, 1);
+      Complex leak12 = rawIsolation == null ? Complex.ZERO : s(rawIsolation, p, 1, 2);
+      Complex m11 = s(rawThrough, p, 1, 1);
+      Complex m12 = s(rawThrough, p, 1, 2).subtract(leak12);
+      Complex m21 = s(rawThrough, p, 2, 1).subtract(leak21);
+      Complex m22 = s(rawThrough, p, 2, 2);
+      Complex around = Complex.ONE.subtract(m12.multiply(m21).multiply(g1).multiply(g2));
+      Complex a12 = m12.subtract(m11.multiply(m12).multiply(g1)).divide(around);
+      Complex a21 = m21.subtract(m22.multiply(m21).multiply(g2)).divide(around);
+      // Both boxes reciprocal but for one factor: k^2 = (e10 e01 / e23 e32) a21 / a12.
+      Complex er1 = at(one.tracking(), p);
+      Complex er2 = at(two.tracking(), p);
+      Complex ratio = a21.divide(a12);
+      Complex forward = er1.multiply(er2).multiply(ratio).sqrt(); // e10 e32, but for its sign
+      // The loops between two good matches are near 1: enough to tell the sign.
+      Complex guess = a21.divide(forward);
+      Complex wanted =
+          before == null
+              ? turn(frequencyHz[p], delaySeconds)
+              : before.multiply(turn(frequencyHz[p] - frequencyHz[p - 1], delaySeconds));
+      if (guess.subtract(wanted).norm() > guess.add(wanted).norm()) {
+        forward = forward.negate();
+        guess = guess.negate();
+      }
+      before = guess.divide(guess.norm());
+      Complex backward = er1.multiply(er2).divide(forward);
+      Complex e11 = at(one.match(), p);
+      Complex e22 = at(two.match(), p);
+      Complex end2 = Complex.ONE.subtract(at(two.directivity(), p).multiply(g2));
+      Complex end1 = Complex.ONE.subtract(at(one.directivity(), p).multiply(g1));
+      put(out[0], p, e22.add(er2.multiply(g2).divide(end2)));
+      put(out[1], p, forward.divide(end2));
+      put(out[2], p, leak21);
+      put(out[3], p, e11.add(er1.multiply(g1).divide(end1)));
+      put(out[4], p, backward.divide(end1));
+      put(out[5], p, leak12);
+    }
+    return new ErrorTerms(
+        frequencyHz,
+        new ErrorTerms.Side(one.directivity(), one.match(), one.tracking(), out[0], out[1], out[2]),
+        new ErrorTerms.Side(
+            two.directivity(), two.match(), two.tracking(), out[3], out[4], out[5]));
+  }
+
+  private static Complex turn(double hz, double seconds) {
+    return new Complex(0, -2 * Math.PI * hz * seconds).exp();
   }
 
   private static Complex at(double[] v, int point) {

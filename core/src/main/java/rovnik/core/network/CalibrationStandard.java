@@ -21,7 +21,8 @@ public record CalibrationStandard(
     double lossOhmPerSecond,
     double lineOhm,
     double[] coefficients,
-    double loadOhm) {
+    double loadOhm)
+    implements KnownReflection {
 
   /** What stands at the end of the line. */
   public enum Kind {
@@ -45,7 +46,7 @@ public record CalibrationStandard(
     return new CalibrationStandard(kind, 0, 0, 50, new double[0], 50);
   }
 
-  /** Reflection in {@code referenceOhm} at a frequency. */
+  @Override
   public Complex reflection(double hertz, double referenceOhm) {
     double w = 2 * Math.PI * hertz;
     double sum = 0;

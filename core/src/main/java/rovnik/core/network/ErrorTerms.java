@@ -35,12 +35,17 @@ public record ErrorTerms(double[] frequencyHz, Side forward, Side reverse) {
 
     /** A port that reflects alone: nothing is known of a transmission. */
     static Side onePort(double[] directivity, double[] match, double[] tracking) {
-      double[] one = new double[directivity.length];
+      int length = directivity.length;
+      return new Side(
+          directivity, match, tracking, new double[length], ones(length / 2), new double[length]);
+    }
+
+    static double[] ones(int points) {
+      double[] one = new double[2 * points];
       for (int i = 0; i < one.length; i += 2) {
         one[i] = 1;
       }
-      return new Side(
-          directivity, match, tracking, new double[one.length], one, new double[one.length]);
+      return one;
     }
   }
 
@@ -184,6 +189,15 @@ public record ErrorTerms(double[] frequencyHz, Side forward, Side reverse) {
         wantedHz, side(forward, wantedHz), reverse == null ? null : side(reverse, wantedHz));
   }
 
+  /** The terms on other frequencies; beyond their ends the last ones are held. */
+  public ErrorTerms stretchedOn(double[] wantedHz) {
+    if (Arrays.equals(wantedHz, frequencyHz)) {
+      return this;
+    }
+    return new ErrorTerms(
+        wantedHz, side(forward, wantedHz), reverse == null ? null : side(reverse, wantedHz));
+  }
+
   private Side side(Side s, double[] wanted) {
     return new Side(
         term(s.directivity, wanted),
@@ -203,7 +217,11 @@ public record ErrorTerms(double[] frequencyHz, Side forward, Side reverse) {
       }
       int next = Math.min(i + 1, points() - 1);
       double share =
-          next == i ? 0 : (wanted[p] - frequencyHz[i]) / (frequencyHz[next] - frequencyHz[i]);
+          next == i
+              ? 0
+              : Math.min(
+                  1,
+                  Math.max(0, (wanted[p] - frequencyHz[i]) / (frequencyHz[next] - frequencyHz[i])));
       for (int k = 0; k < 2; k++) {
         out[2 * p + k] = t[2 * i + k] + share * (t[2 * next + k] - t[2 * i + k]);
       }

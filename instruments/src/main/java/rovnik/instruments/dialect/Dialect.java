@@ -30,8 +30,9 @@ public record Dialect(
    * One query.
    *
    * @param ask the message
-   * @param as "number", "text", "flag", "bit N", "word X" (true if the answer is X) or "float32-le"
-   *     for a block
+   * @param as "number", "text", "flag", "bit N", "word X" (true if the answer is X), "float32-le"
+   *     or "float64-le" for a block, "switched-le" for one of a network analyzer that tells of its
+   *     switch
    */
   public record Query(String ask, String as) {}
 

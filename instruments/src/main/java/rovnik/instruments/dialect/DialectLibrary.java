@@ -28,7 +28,8 @@ public final class DialectLibrary {
           "scpi-source",
           "scpi-pad",
           "scpi-noise",
-          "scpi-parts");
+          "scpi-parts",
+          "scpi-network");
   private final Path folder;
 
   /**

@@ -2,6 +2,8 @@ package rovnik.instruments.parts;
 
 import java.util.Arrays;
 import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.network.NetworkData;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.ScpiInstrument;
 import rovnik.instruments.dialect.Dialect;
@@ -16,6 +18,13 @@ public interface PartHolder extends Instrument {
 
   void plug(String part);
 
+  /**
+   * Puts a part made of measured data among those at hand.
+   *
+   * @throws Refusal if the place holds real parts only, or the data is no two-port of 50 ohm
+   */
+  void load(String name, NetworkData part);
+
   /** The place in the words of a dialect. */
   static PartHolder over(ScpiConnection connection, Dialect dialect) {
     return new OverScpi(connection, dialect);
@@ -23,6 +32,8 @@ public interface PartHolder extends Instrument {
 
   /** SCPI driver. */
   final class OverScpi extends ScpiInstrument implements PartHolder {
+    private static final int MOST_POINTS = 20_001;
+
     private OverScpi(ScpiConnection connection, Dialect dialect) {
       super(connection, dialect);
     }
@@ -42,7 +53,29 @@ public interface PartHolder extends Instrument {
 
     @Override
     public void plug(String part) {
-      dialect.send(connection, "plug", part.replaceAll("[\"';\\n]", ""));
+      dialect.send(connection, "plug", clean(part));
+    }
+
+    private static String clean(String name) {
+      return name.replaceAll("[\"',;\\n]", " ").strip();
+    }
+
+    @Override
+    public void load(String name, NetworkData part) {
+      if (part.ports() != 2 || part.referenceOhm()[0] != 50 || part.referenceOhm()[1] != 50) {
+        throw new Refusal("part", "A part to plug in has two ports of 50 ohm.");
+      }
+      if (part.points() > MOST_POINTS) {
+        throw new Refusal("part", "A part to plug in has at most " + MOST_POINTS + " points.");
+      }
+      StringBuilder text = new StringBuilder("'").append(clean(name)).append('\'');
+      for (int p = 0; p < part.points(); p++) {
+        text.append(',').append(part.frequencyHz()[p]);
+        for (int k = 0; k < 8; k++) {
+          text.append(',').append((float) part.s()[8 * p + k]);
+        }
+      }
+      dialect.send(connection, "load", text.toString());
     }
   }
 }

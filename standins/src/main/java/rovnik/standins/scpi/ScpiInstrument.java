@@ -43,7 +43,7 @@ public abstract class ScpiInstrument {
     query("SYSTem:VERSion", () -> "1999.0");
     query("STATus:QUEStionable:CONDition", () -> "" + questionable());
     query("STATus:QUEStionable[:EVENt]", () -> "" + questionable());
-    query("STATus:OPERation:CONDition", () -> "0");
+    query("STATus:OPERation:CONDition", () -> "" + operation());
     set("STATus:PRESet", p -> {});
   }
 
@@ -52,6 +52,11 @@ public abstract class ScpiInstrument {
 
   /** The questionable-status condition register. */
   protected int questionable() {
+    return 0;
+  }
+
+  /** The operation-status condition register. */
+  protected int operation() {
     return 0;
   }
 

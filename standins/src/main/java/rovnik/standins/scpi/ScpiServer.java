@@ -13,7 +13,7 @@ import java.util.concurrent.ConcurrentHashMap;
 
 /** Serves one instrument on a TCP port: one program message a line, any number of connections. */
 public final class ScpiServer implements AutoCloseable {
-  private static final int LONGEST_LINE = 1 << 16;
+  private static final int LONGEST_LINE = 1 << 22;
   private final ServerSocket listener;
   private final ScpiInstrument instrument;
   private final Set<Socket> connections = ConcurrentHashMap.newKeySet();
@@ -66,7 +66,7 @@ public final class ScpiServer implements AutoCloseable {
           continue;
         }
         if (line.length() >= LONGEST_LINE) {
-          instrument.raise(-223, "Too much data; the message is longer than 64 KiB");
+          instrument.raise(-223, "Too much data; the message is longer than 4 MiB");
         } else {
           byte[] reply = instrument.run(line.toString());
           if (reply != null) {

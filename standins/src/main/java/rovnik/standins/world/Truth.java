@@ -83,6 +83,56 @@ public final class Truth {
   public static final double PREAMP_FROM_HZ = 420e6;
   public static final double PREAMP_TO_HZ = 500e6;
 
+  /** Output at which the preamplifier's gain is 1 dB lower, and input that kills it. */
+  public static final double PREAMP_P1DB_DBM = 14;
+
+  public static final double PREAMP_DAMAGE_DBM = 10;
+
+  /** The feeder with its crushed spot. */
+  public static final double FEEDER_METRES = 24;
+
+  public static final double FEEDER_VELOCITY_FACTOR = 0.85;
+  public static final double FEEDER_DB_PER_METRE = 0.052;
+  public static final double FEEDER_SPOT_METRES = 17.3;
+  public static final double FEEDER_SPOT_LENGTH_METRES = 0.08;
+  public static final double FEEDER_SPOT_OHM = 38;
+
+  public static final double FILTER_HZ = 458.5e6;
+  public static final double FILTER_WIDTH_HZ = 4e6;
+  public static final double FILTER_UNLOADED_Q = 3500;
+  public static final double FILTER_LEAK_DB = -62;
+
+  /** Tuned circuit of the receiver's front end. */
+  public static final double COIL_FARAD = 27e-9;
+
+  public static final double COIL_RESONANCE_HZ = 172e3;
+  public static final double COIL_Q = 35;
+
+  /** A crystal of the logger. */
+  public static final double CRYSTAL_HZ = 10.0003e6;
+
+  public static final double CRYSTAL_OHM = 11;
+  public static final double CRYSTAL_Q = 62_000;
+  public static final double CRYSTAL_HOLDER_FARAD = 3.1e-12;
+
+  /** The bench's calibration standards; the kit's file says the same but for the load. */
+  public static final double KIT_OPEN_FARAD = 48e-15;
+
+  public static final double KIT_OPEN_FARAD_PER_HZ = 2e-25;
+  public static final double KIT_OPEN_SECONDS = 29e-12;
+  public static final double KIT_SHORT_HENRY = 4e-12;
+  public static final double KIT_SHORT_SECONDS = 31e-12;
+  public static final double KIT_GIGAOHM_PER_SECOND = 2.2;
+  public static final double KIT_LOAD_OHM = 50.15;
+
+  /** Network analyzer: noise of its receivers, where they overload, and what destroys a port. */
+  public static final double ANALYZER_NOISE_DBM_PER_HZ = -128;
+
+  public static final double ANALYZER_OVERLOAD_DBM = 5;
+
+  /** Trace noise in 1 kHz, as a share of what is read. */
+  public static final double ANALYZER_JITTER = 1.2e-4;
+
   /** The buoy's exciter at its test point: level as in 50 ohm, and the regulator's spur there. */
   public static final double EXCITER_DBM = 12;
 

@@ -1,0 +1,127 @@
+package rovnik.core.network;
+
+import java.util.List;
+import java.util.Locale;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Verdict;
+
+/**
+ * A bound on one parameter over a stretch of frequency, straight between its ends.
+ *
+ * @param upper true if values must stay below it
+ */
+public record NetworkLimit(
+    String name,
+    int row,
+    int column,
+    NetworkFormat format,
+    boolean upper,
+    double fromHz,
+    double toHz,
+    double fromValue,
+    double toValue) {
+
+  public NetworkLimit {
+    if (format == null) {
+      throw new Refusal("format", "A limit needs the format that it bounds, such as dB.");
+    }
+    if (!(toHz > fromHz)) {
+      throw new Refusal("toHz", "A limit's end must lie above its beginning.");
+    }
+    Refusal.finite("fromValue", fromValue);
+    Refusal.finite("toValue", toValue);
+    if (name == null || name.isBlank()) {
+      name = NetworkData.name(row, column) + (upper ? " at most" : " at least");
+    }
+  }
+
+  /**
+   * How a network keeps it.
+   *
+   * @param worst value where the margin is smallest
+   * @param margin in the format's unit, negative if it fails; NaN if no point lies there
+   */
+  public record Outcome(
+      NetworkLimit limit, double worst, double atHz, double margin, Verdict verdict) {}
+
+  public double valueAt(double hz) {
+    return fromValue + (hz - fromHz) / (toHz - fromHz) * (toValue - fromValue);
+  }
+
+  /**
+   * Judges one network.
+   *
+   * @param trust residual errors for the verdict's uncertainty, null if they are not known
+   * @param invalid true if the data must not be judged at all, as after an overload
+   */
+  public Outcome of(NetworkData n, Residuals trust, boolean invalid) {
+    if (Math.max(row, column) > n.ports()) {
+      return new Outcome(this, Double.NaN, Double.NaN, Double.NaN, Verdict.INVALID);
+    }
+    double[] y = format.of(n, row, column, 0);
+    double margin = Double.POSITIVE_INFINITY;
+    int worst = -1;
+    for (int p = 0; p < n.points(); p++) {
+      double hz = n.frequencyHz()[p];
+      if (hz < fromHz || hz > toHz) {
+        continue;
+      }
+      double m = upper ? valueAt(hz) - y[p] : y[p] - valueAt(hz);
+      if (m < margin) {
+        margin = m;
+        worst = p;
+      }
+    }
+    if (worst < 0) {
+      return new Outcome(this, Double.NaN, Double.NaN, Double.NaN, Verdict.INVALID);
+    }
+    double unsure = trust == null ? 0 : uncertainty(n, worst, trust);
+    Verdict v =
+        invalid
+            ? Verdict.INVALID
+            : margin >= 0
+                ? margin >= unsure ? Verdict.PASS : Verdict.PASS_UNSURE
+                : -margin >= unsure ? Verdict.FAIL : Verdict.FAIL_UNSURE;
+    return new Outcome(this, y[worst], n.frequencyHz()[worst], margin, v);
+  }
+
+  private double uncertainty(NetworkData n, int p, Residuals trust) {
+    double size = n.magnitude(p, row, column);
+    double u =
+        row == column
+            ? trust.reflection(size)
+            : trust.transmission(size, n.magnitude(p, row, row), n.magnitude(p, column, column));
+    return switch (format) {
+      case LOG_MAGNITUDE, RETURN_LOSS -> Residuals.inDb(size, u);
+      case LINEAR, REAL, IMAGINARY -> u;
+      case VSWR -> new Reflection(Math.min(size + u, 0.9999)).vswr() - new Reflection(size).vswr();
+      default -> 0;
+    };
+  }
+
+  /** The worst of several: what a part is judged by. */
+  public static Verdict worst(List<Outcome> outcomes) {
+    Verdict worst = Verdict.NONE;
+    for (Verdict v :
+        new Verdict[] {
+          Verdict.FAIL, Verdict.FAIL_UNSURE, Verdict.INVALID, Verdict.PASS_UNSURE, Verdict.PASS
+        }) {
+      if (worst == Verdict.NONE && outcomes.stream().anyMatch(o -> o.verdict() == v)) {
+        worst = v;
+      }
+    }
+    return worst;
+  }
+
+  /** "S21 at least -1.5 dB from 456.5 to 460.5 MHz". */
+  public String words() {
+    return String.format(
+        Locale.ROOT,
+        "%s %s %s %.4g %s",
+        NetworkData.name(row, column),
+        format.label(),
+        upper ? "at most" : "at least",
+        fromValue,
+        format.unit());
+  }
+}

@@ -1,0 +1,77 @@
+package rovnik.core.network;
+
+import java.util.Locale;
+import rovnik.core.Refusal;
+
+/**
+ * What errors are left in a calibrated reading, and what they make of its uncertainty (EURAMET
+ * guide cg-12, "Guidelines on the evaluation of vector network analysers", from memory: the linear
+ * model of effective directivity, match and tracking, combined by root sum of squares).
+ *
+ * @param directivity effective directivity, linear
+ * @param match effective source match, linear
+ * @param tracking of reflection and transmission, as a share
+ * @param load effective load match, linear
+ * @param floor noise and leakage, linear
+ */
+public record Residuals(
+    double directivity, double match, double tracking, double load, double floor) {
+
+  public Residuals {
+    for (double v : new double[] {directivity, match, tracking, load, floor}) {
+      if (!(v >= 0) || v >= 1) {
+        throw new Refusal("residuals", "Residual errors are shares from 0 to below 1.");
+      }
+    }
+  }
+
+  /** From numbers in dB below 1 and, for tracking, in dB. */
+  public static Residuals ofDb(
+      double directivityDb, double matchDb, double trackingDb, double loadDb, double floorDb) {
+    return new Residuals(
+        linear(directivityDb),
+        linear(matchDb),
+        Math.pow(10, trackingDb / 20) - 1,
+        linear(loadDb),
+        linear(floorDb));
+  }
+
+  private static double linear(double db) {
+    return Math.pow(10, -Math.abs(db) / 20);
+  }
+
+  /** Expanded uncertainty (k = 2) of |S11|, linear. */
+  public double reflection(double gamma) {
+    return root(directivity, tracking * gamma, match * gamma * gamma, floor);
+  }
+
+  /** Expanded uncertainty (k = 2) of |S21| of a part with these reflections, linear. */
+  public double transmission(double s21, double s11, double s22) {
+    double back = Math.min(s21, 1) * Math.min(s21, 1);
+    return root(
+        s21 * match * s11, s21 * load * s22, s21 * tracking, s21 * match * load * back, floor);
+  }
+
+  private static double root(double... parts) {
+    double sum = 0;
+    for (double p : parts) {
+      sum += p * p;
+    }
+    return Math.sqrt(sum);
+  }
+
+  /** Half width in dB of what lies between a value and the value with so much more. */
+  public static double inDb(double value, double uncertainty) {
+    return 20 * Math.log10(1 + uncertainty / Math.max(value, 1e-12));
+  }
+
+  /** What a verification found, as words. */
+  public String words() {
+    return String.format(
+        Locale.ROOT,
+        "directivity %.0f dB, match %.0f dB, tracking %.3f dB",
+        -20 * Math.log10(directivity),
+        -20 * Math.log10(match),
+        20 * Math.log10(1 + tracking));
+  }
+}
