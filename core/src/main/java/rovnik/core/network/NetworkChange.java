@@ -132,6 +132,11 @@ public final class NetworkChange {
     return MatrixUtils.createFieldMatrix(ComplexField.getInstance(), n, n);
   }
 
+  /** Two two-ports in a row on the frequencies of a third, which is one of them. */
+  public static NetworkData cascade(NetworkData first, NetworkData second, NetworkData like) {
+    return cascade(on(twoPort(first), like), on(twoPort(second), like));
+  }
+
   /** Two two-ports in a row: port 2 of the first to port 1 of the second. */
   public static NetworkData cascade(NetworkData first, NetworkData second) {
     NetworkData b = on(twoPort(second), twoPort(first));
@@ -147,6 +152,19 @@ public final class NetworkChange {
               x.s21().multiply(y.s21()).divide(loop),
               y.s22().add(y.s12().multiply(y.s21()).multiply(x.s22()).divide(loop)));
         });
+  }
+
+  /** A matched two-port of a gain that is known in dB only; it does not turn the phase. */
+  public static NetworkData matched(
+      java.util.function.DoubleUnaryOperator gainDb, NetworkData like) {
+    double[] s = new double[8 * like.points()];
+    for (int p = 0; p < like.points(); p++) {
+      double g = Math.pow(10, gainDb.applyAsDouble(like.frequencyHz()[p]) / 20);
+      s[8 * p + 2] = g;
+      s[8 * p + 4] = g;
+    }
+    double z0 = like.referenceOhm()[0];
+    return new NetworkData(2, new double[] {z0, z0}, like.frequencyHz(), s);
   }
 
   /** Takes a part off port 1: what is left when {@code part} was measured before it. */

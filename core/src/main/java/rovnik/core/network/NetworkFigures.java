@@ -24,18 +24,61 @@ public final class NetworkFigures {
   private final int last;
   private final List<Figure> figures = new ArrayList<>();
 
-  private NetworkFigures(NetworkData network, int first, int last) {
+  private final double otherVswr;
+
+  private NetworkFigures(NetworkData network, int first, int last, double otherVswr) {
+    this.otherVswr = otherVswr;
     this.network = network;
     this.first = first;
     this.last = last;
   }
 
+  /** Figures between two frequencies, without a mismatch uncertainty. */
+  public static List<Figure> of(NetworkData n, double fromHz, double toHz) {
+    return of(n, fromHz, toHz, 0);
+  }
+
+  /**
+   * Expanded uncertainty (k = 2) of a figure of this network, in its unit; NaN if it is not known.
+   *
+   * @param trust errors left in the data
+   */
+  public static double uncertainty(Figure f, NetworkData n, Residuals trust) {
+    int p = java.util.Arrays.binarySearch(n.frequencyHz(), f.atHz());
+    if (p < 0) {
+      return Double.NaN;
+    }
+    String what = f.id().replaceAll("\\d", "");
+    switch (what) {
+      case "returnLoss", "vswr", "accepted", "mismatchLoss" -> {
+        int port = f.id().charAt(f.id().length() - 1) - '0';
+        double gamma = n.magnitude(p, port, port);
+        double more = Math.min(0.99999, gamma + trust.reflection(gamma));
+        return switch (what) {
+          case "returnLoss" -> Residuals.inDb(gamma, more - gamma);
+          case "vswr" -> new Reflection(more).vswr() - new Reflection(gamma).vswr();
+          case "accepted" -> 100 * (more * more - gamma * gamma);
+          default -> new Reflection(more).mismatchLossDb() - new Reflection(gamma).mismatchLossDb();
+        };
+      }
+      case "gainLowest", "gainHighest", "isolation" -> {
+        int row = what.equals("isolation") ? 1 : 2;
+        double s = n.magnitude(p, row, 3 - row);
+        return Residuals.inDb(s, trust.transmission(s, n.magnitude(p, 1, 1), n.magnitude(p, 2, 2)));
+      }
+      default -> {
+        return Double.NaN;
+      }
+    }
+  }
+
   /**
    * Figures between two frequencies.
    *
+   * @param otherVswr VSWR of what the part is joined to, for the mismatch uncertainty; 0 for none
    * @throws Refusal if no point of the network lies there
    */
-  public static List<Figure> of(NetworkData n, double fromHz, double toHz) {
+  public static List<Figure> of(NetworkData n, double fromHz, double toHz, double otherVswr) {
     int first = 0;
     while (first < n.points() && n.frequencyHz()[first] < fromHz) {
       first++;
@@ -53,7 +96,7 @@ public final class NetworkFigures {
               + Frequency.ofHertz(n.frequencyHz()[n.points() - 1])
               + ".");
     }
-    return new NetworkFigures(n, first, last).all();
+    return new NetworkFigures(n, first, last, otherVswr).all();
   }
 
   private List<Figure> all() {
@@ -64,6 +107,15 @@ public final class NetworkFigures {
       highest("vswr" + p, "VSWR" + at, "", i -> reflection(i, p).vswr());
       lowest(
           "accepted" + p, "Power accepted" + at, "%", i -> 100 * reflection(i, p).acceptedShare());
+      highest("mismatchLoss" + p, "Mismatch loss" + at, "dB", i -> loss(i, p));
+      if (otherVswr > 1) {
+        double other = Reflection.ofVswr(otherVswr).magnitude();
+        highest(
+            "mismatchUnsure" + p,
+            "Mismatch uncertainty" + at,
+            "dB",
+            i -> -20 * Math.log10(1 - Math.min(0.999, other * network.magnitude(i, p, p))));
+      }
     }
     if (network.ports() == 2) {
       lowest("gainLowest", "Lowest gain, port 1 to 2", "dB", i -> network.magnitudeDb(i, 2, 1));
@@ -145,6 +197,10 @@ public final class NetworkFigures {
     double im = network.im(point, 2, 1);
     double square = re * re + im * im;
     return 2 * network.referenceOhm()[0] * Math.hypot(re / square - 1, im / square);
+  }
+
+  private double loss(int point, int port) {
+    return reflection(point, port).mismatchLossDb();
   }
 
   private Reflection reflection(int point, int port) {

@@ -40,6 +40,58 @@ public record Residuals(
     return Math.pow(10, -Math.abs(db) / 20);
   }
 
+  /** All errors of the test set larger by a factor; held below 1. */
+  public Residuals worse(double factor) {
+    return new Residuals(
+        Math.min(0.9, directivity * factor),
+        Math.min(0.9, match * factor),
+        Math.min(0.9, tracking * factor),
+        Math.min(0.9, load * factor),
+        floor);
+  }
+
+  /** With another floor, linear. */
+  public Residuals withFloor(double newFloor) {
+    return new Residuals(directivity, match, tracking, load, Math.min(0.9, newFloor));
+  }
+
+  /**
+   * What is left after a calibration.
+   *
+   * @param verified largest error that a verification found, linear; 0 if there was none
+   */
+  public static Residuals after(
+      CalibrationMethod method,
+      KeptCalibration.Trust trust,
+      Residuals raw,
+      Residuals fresh,
+      double verified) {
+    if (trust == KeptCalibration.Trust.NONE || trust == KeptCalibration.Trust.EXTRAPOLATED) {
+      return raw;
+    }
+    Residuals left =
+        switch (method) {
+          case ONE_PORT, TWO_PORT, UNKNOWN_THROUGH -> fresh;
+          case ENHANCED_RESPONSE ->
+              new Residuals(fresh.directivity, fresh.match, fresh.tracking, raw.load, fresh.floor);
+          case THROUGH_RESPONSE ->
+              new Residuals(raw.directivity, raw.match, fresh.tracking, raw.load, fresh.floor);
+        };
+    double factor =
+        switch (trust) {
+          case INTERPOLATED -> 1.5;
+          case STALE -> 3;
+          default -> 1;
+        };
+    Residuals r = left.worse(factor);
+    return new Residuals(
+        Math.max(r.directivity, Math.min(0.9, verified)),
+        Math.max(r.match, Math.min(0.9, verified)),
+        r.tracking,
+        r.load,
+        r.floor);
+  }
+
   /** Expanded uncertainty (k = 2) of |S11|, linear. */
   public double reflection(double gamma) {
     return root(directivity, tracking * gamma, match * gamma * gamma, floor);

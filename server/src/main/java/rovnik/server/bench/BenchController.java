@@ -16,6 +16,7 @@ import rovnik.instruments.InstrumentKind;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LevelPlanDto;
+import rovnik.server.networks.NetworkService;
 
 @RestController
 @RequestMapping("/api")
@@ -23,7 +24,10 @@ class BenchController {
   private final BenchService bench;
   private final JobService jobs;
 
-  BenchController(BenchService bench, JobService jobs) {
+  private final NetworkService networks;
+
+  BenchController(BenchService bench, JobService jobs, NetworkService networks) {
+    this.networks = networks;
     this.bench = bench;
     this.jobs = jobs;
   }
@@ -39,6 +43,8 @@ class BenchController {
   record NoiseChange(boolean hot) {}
 
   record PartChange(String part) {}
+
+  record PartFile(long networkId) {}
 
   record Identity(String identity) {}
 
@@ -117,6 +123,15 @@ class BenchController {
   @PutMapping("/instruments/{id}/part")
   InstrumentDto plug(@PathVariable long id, @RequestBody PartChange c) {
     return bench.plug(id, c.part());
+  }
+
+  /** Makes a Touchstone file a part that can be plugged in; stand-ins alone can do that. */
+  @PostMapping("/instruments/{id}/load")
+  InstrumentDto load(@PathVariable long id, @RequestBody PartFile c) {
+    return bench.loadPart(
+        id,
+        networks.find(c.networkId()).name().replaceFirst("\\.\\w+$", ""),
+        networks.data(c.networkId()));
   }
 
   @GetMapping("/jobs/{id}/level-plan")

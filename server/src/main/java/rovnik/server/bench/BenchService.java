@@ -10,6 +10,7 @@ import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
+import rovnik.core.network.NetworkData;
 import rovnik.core.path.LevelPlan;
 import rovnik.instruments.Drivers;
 import rovnik.instruments.Instrument;
@@ -18,6 +19,7 @@ import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.dialect.DialectLibrary;
 import rovnik.instruments.iq.IqCapabilities;
 import rovnik.instruments.iq.IqReceiver;
+import rovnik.instruments.network.NetworkCapabilities;
 import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.Timeouts;
@@ -258,6 +260,25 @@ public class BenchService {
           "source", place.row.name() + " is not a receiver. Choose one at the Bench.");
     }
     return place.loop;
+  }
+
+  /** The owner loop of a network analyzer. */
+  public InstrumentLoop analyzer(long id) {
+    Place place = find(id);
+    if (place.row.kind() != InstrumentKind.NETWORK_ANALYZER) {
+      throw new Refusal("source", place.row.name() + " is no network analyzer.");
+    }
+    return place.loop;
+  }
+
+  /** What a network analyzer can do, from its dialect; it need not be connected. */
+  public NetworkCapabilities networkCapabilities(long id) {
+    return NetworkCapabilities.of(dialects.find(find(id).row.dialect()));
+  }
+
+  /** Puts a part of measured data among those that can be plugged in. */
+  public InstrumentDto loadPart(long id, String name, NetworkData part) {
+    return with(id, PartHolder.class, "a place for parts", holder -> holder.load(name, part));
   }
 
   /** Whether it delivers finished traces instead of samples. */

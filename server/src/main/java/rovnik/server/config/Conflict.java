@@ -31,6 +31,11 @@ public final class Conflict extends RuntimeException {
     return new Conflict(HttpStatus.CONFLICT, "levelPlan", sentence);
   }
 
+  /** Something that the user must say first, named by its field. */
+  public static Conflict named(String field, String sentence) {
+    return new Conflict(HttpStatus.CONFLICT, field, sentence);
+  }
+
   public static Conflict state(String sentence) {
     return new Conflict(HttpStatus.CONFLICT, "state", sentence);
   }

@@ -8,6 +8,7 @@ import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
+import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
@@ -18,7 +19,11 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.networks.JobNetwork;
+import rovnik.server.networks.JobNetworks;
 import rovnik.server.networks.NetworkService;
+import rovnik.server.networks.NetworkViewDto;
+import rovnik.server.networks.NetworkViewDto.Band;
 
 /** Fills an empty database with the invented harbour's bench and the buoy's yearly check. */
 @Component
@@ -30,7 +35,15 @@ class DemoData implements ApplicationRunner {
   private final NetworkService networks;
   private final ServerSettings settings;
 
-  DemoData(BenchService bench, JobService jobs, NetworkService networks, ServerSettings settings) {
+  private final JobNetworks networkJobs;
+
+  DemoData(
+      BenchService bench,
+      JobService jobs,
+      NetworkService networks,
+      JobNetworks networkJobs,
+      ServerSettings settings) {
+    this.networkJobs = networkJobs;
     this.bench = bench;
     this.jobs = jobs;
     this.networks = networks;
@@ -69,9 +82,87 @@ class DemoData implements ApplicationRunner {
         port + 6,
         "scpi-parts",
         true);
+    InstrumentDto analyzer =
+        bench.add(
+            "Network analyzer",
+            InstrumentKind.NETWORK_ANALYZER,
+            LOOPBACK,
+            port + 7,
+            "scpi-network",
+            true);
+    int next = port + 8;
+    for (String name : List.of("Part between the ports", "Pad at port 1", "Pad at port 2")) {
+      bench.add(name, InstrumentKind.PART_HOLDER, LOOPBACK, next++, "scpi-parts", true);
+    }
     parts();
     yearlyCheck(receiver, buoy);
     preamplifier(two, noise);
+    gain(analyzer);
+    stores(analyzer);
+  }
+
+  /** The shore preamplifier on the network analyzer, between pads. */
+  private void gain(InstrumentDto analyzer) {
+    JobDto job = jobs.create("Shore preamplifier, gain", "Shore preamplifier");
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element(
+                    "Port 1", ElementKind.SOURCE, 0.0, 0, null, null, 17.0, -10.0, analyzer.id()),
+                element("Pad 10 dB", ElementKind.PAD, -10.0, 0.2, 27.0, 30.0, 30.0, null, null),
+                element("Preamplifier", ElementKind.DUT, 19.5, 1.0, -6.0, 10.0, 14.0, null, null),
+                element(
+                    "Pad 20 dB, dc block",
+                    ElementKind.PAD,
+                    -20.0,
+                    0.2,
+                    27.0,
+                    30.0,
+                    30.0,
+                    null,
+                    null),
+                element("Port 2", ElementKind.PORT, 0.0, 0, 5.0, 20.0, 17.0, null, analyzer.id())),
+            2,
+            0));
+    networkJobs.save(
+        job.id(),
+        new JobNetwork(
+            List.of(limit("gain at least", false, 420e6, 500e6, 18.0)),
+            List.of(new Band("band", 420e6, 500e6), new Band("buoys", 457e6, 460e6)),
+            null,
+            null));
+  }
+
+  /** Filter, chokes, feeder and whip straight between the ports. */
+  private void stores(InstrumentDto analyzer) {
+    JobDto job = jobs.create("Parts in store", "Cavity filter");
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element(
+                    "Port 1", ElementKind.SOURCE, 0.0, 0, null, null, 17.0, -10.0, analyzer.id()),
+                element("Part", ElementKind.DUT, -1.0, 0.5, 20.0, 30.0, 20.0, null, null),
+                element("Port 2", ElementKind.PORT, 0.0, 0, 5.0, 20.0, 17.0, null, analyzer.id())),
+            1,
+            0));
+    networkJobs.save(
+        job.id(),
+        new JobNetwork(
+            List.of(
+                limit("pass band", false, 456.9e6, 460.1e6, -1.8),
+                limit("lower stop band", true, 440e6, 453e6, -40.0),
+                limit("upper stop band", true, 464e6, 478e6, -40.0)),
+            List.of(new Band("pass band", 456.9e6, 460.1e6)),
+            null,
+            null));
+  }
+
+  private static NetworkViewDto.LimitDto limit(
+      String name, boolean upper, double fromHz, double toHz, double db) {
+    return new NetworkViewDto.LimitDto(
+        name, 2, 1, NetworkFormat.LOG_MAGNITUDE, upper, fromHz, toHz, db, db);
   }
 
   /** Parts of the harbour as files, so that the Network area has something to show. */
@@ -148,6 +239,10 @@ class DemoData implements ApplicationRunner {
         case "Two-input receiver" -> bench.moveTo(i.id(), LOOPBACK, port + 4);
         case "Noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 5);
         case "Part behind the noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 6);
+        case "Network analyzer" -> bench.moveTo(i.id(), LOOPBACK, port + 7);
+        case "Part between the ports" -> bench.moveTo(i.id(), LOOPBACK, port + 8);
+        case "Pad at port 1" -> bench.moveTo(i.id(), LOOPBACK, port + 9);
+        case "Pad at port 2" -> bench.moveTo(i.id(), LOOPBACK, port + 10);
         case "Pad switch" -> bench.moveTo(i.id(), LOOPBACK, port + 2);
         default -> {
           // an instrument of the user's

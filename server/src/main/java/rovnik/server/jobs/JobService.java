@@ -112,7 +112,7 @@ public class JobService {
   public JobDto savePath(long id, PathDto wanted) {
     PathDto path =
         new PathDto(
-            wanted.elements().stream().map(this::withGainOfFile).toList(),
+            wanted.elements().stream().map(e -> withFile(e, planningHz(find(id)))).toList(),
             wanted.readingPlane(),
             wanted.revision());
     SignalPath checked = path.toCore();
@@ -126,7 +126,8 @@ public class JobService {
     return find(id);
   }
 
-  private PathElementDto withGainOfFile(PathElementDto e) {
+  /** A file gives an element its gain, and its match as well. */
+  private PathElementDto withFile(PathElementDto e, double hertz) {
     if (!"file".equals(e.gainKind())) {
       return e;
     }
@@ -134,7 +135,9 @@ public class JobService {
       throw new Refusal(
           "networkId", "Choose the Touchstone file that holds the gain of " + e.name());
     }
-    return e.withGainTable(GainTableCsv.write(networks.gain(e.networkId())));
+    return e.of(
+        GainTableCsv.write(networks.gain(e.networkId())),
+        networks.returnLossDb(e.networkId(), hertz));
   }
 
   /** Moves the reading plane: no element changes, an override stays valid. */

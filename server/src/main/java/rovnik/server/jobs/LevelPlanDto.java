@@ -32,7 +32,7 @@ public record LevelPlanDto(
   public record Finding(
       int element, LevelFinding.Severity severity, Double padDb, String sentence) {}
 
-  static LevelPlanDto of(SignalPath path, LevelPlan plan, double sourceHz) {
+  public static LevelPlanDto of(SignalPath path, LevelPlan plan, double sourceHz) {
     List<Plane> planes = new ArrayList<>();
     for (int i = 0; i < path.planes(); i++) {
       planes.add(

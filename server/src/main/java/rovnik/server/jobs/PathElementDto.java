@@ -40,8 +40,8 @@ public record PathElementDto(
     return value == null ? Double.NaN : value;
   }
 
-  /** The same element with another gain table. */
-  PathElementDto withGainTable(String table) {
+  /** The same element with the gain and the return loss of its file. */
+  PathElementDto of(String table, double fileReturnLossDb) {
     return new PathElementDto(
         name,
         kind,
@@ -53,7 +53,7 @@ public record PathElementDto(
         highestLevelDbm,
         damageLevelDbm,
         dcAllowed,
-        returnLossDb,
+        fileReturnLossDb,
         outputLevelDbm,
         instrumentId,
         networkId);

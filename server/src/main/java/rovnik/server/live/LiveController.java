@@ -1,7 +1,5 @@
 package rovnik.server.live;
 
-import java.net.URLDecoder;
-import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -15,7 +13,6 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
-import rovnik.server.live.LiveSession.Client;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
 import rovnik.server.runs.KeptLook;
@@ -25,7 +22,6 @@ import rovnik.server.spectrum.SettingsDto;
 @RestController
 @RequestMapping("/api/live/{source}")
 class LiveController {
-  private static final String CLIENT = "X-Rovnik-Client";
   private final LiveHub hub;
   private final RunService runs;
   private final RecordingService recordings;
@@ -44,15 +40,6 @@ class LiveController {
 
   record KeptRun(long id, String name) {}
 
-  /** "id|name"; a script that sends none is the client "script". */
-  private static Client client(String header) {
-    if (header == null || header.isBlank()) {
-      return new Client("script", "a script");
-    }
-    String[] parts = URLDecoder.decode(header, StandardCharsets.UTF_8).split("\\|", 2);
-    return new Client(parts[0], parts.length > 1 ? parts[1] : "another window");
-  }
-
   @GetMapping
   LiveState state(@PathVariable String source) {
     return hub.session(source).state();
@@ -67,10 +54,10 @@ class LiveController {
   @PutMapping("/settings")
   LiveState settings(
       @PathVariable String source,
-      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
       @RequestBody SettingsDto settings) {
     LiveSession session = hub.session(source);
-    session.require(client(client));
+    session.require(SharedSource.Client.of(client));
     session.apply(settings.toCore(), settings.viewToCore());
     return session.state();
   }
@@ -78,28 +65,30 @@ class LiveController {
   @PostMapping("/start")
   LiveState start(
       @PathVariable String source,
-      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
       @RequestBody Start start) {
     LiveSession session = hub.session(source);
-    session.require(client(client));
+    session.require(SharedSource.Client.of(client));
     session.start(start.jobId(), start.overrideReason());
     return session.state();
   }
 
   @PostMapping("/hold")
   LiveState hold(
-      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+      @PathVariable String source,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
     LiveSession session = hub.session(source);
-    session.require(client(client));
+    session.require(SharedSource.Client.of(client));
     session.hold();
     return session.state();
   }
 
   @PostMapping("/take-over")
   LiveState takeOver(
-      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+      @PathVariable String source,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
     LiveSession session = hub.session(source);
-    session.takeOver(client(client));
+    session.takeOver(SharedSource.Client.of(client));
     return session.state();
   }
 
@@ -115,14 +104,14 @@ class LiveController {
   @ResponseStatus(HttpStatus.ACCEPTED)
   LiveState startGuided(
       @PathVariable String source,
-      @RequestHeader(name = CLIENT, required = false) String client,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
       @RequestBody GuidedStart start) {
     LiveSession session = hub.session(source);
     Guided work = start.work() == null ? null : start.work().toWork();
     if (work == null) {
       throw new Refusal("work", "Say what shall be done, for example {\"kind\": \"harmonics\"}.");
     }
-    session.require(client(client));
+    session.require(SharedSource.Client.of(client));
     session.startGuided(work, start.jobId(), start.overrideReason());
     return session.state();
   }
@@ -130,9 +119,10 @@ class LiveController {
   /** Stops guided work after the acquisition that is under way. */
   @DeleteMapping("/guided")
   LiveState stopGuided(
-      @PathVariable String source, @RequestHeader(name = CLIENT, required = false) String client) {
+      @PathVariable String source,
+      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
     LiveSession session = hub.session(source);
-    session.require(client(client));
+    session.require(SharedSource.Client.of(client));
     session.stopGuided();
     return session.state();
   }

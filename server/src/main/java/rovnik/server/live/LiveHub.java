@@ -15,7 +15,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** All live views by source: "i3" is instrument 3, "r7" recording 7. */
 @Service
-class LiveHub {
+class LiveHub implements SourceHub {
   /** First look at something unknown: wide, at the level of a small transmitter. */
   private static final SpectrumSettings FIRST_LOOK =
       new SpectrumSettings(460e6, 20e6, 0, Window.HANN, Detector.RMS, 16, 30, 75e3);
@@ -44,8 +44,14 @@ class LiveHub {
     return FIRST_LOOK;
   }
 
-  LiveSession session(String source) {
-    if (source == null || !source.matches("[ir]\\d{1,18}")) {
+  @Override
+  public boolean knows(String source) {
+    return source != null && source.matches("[ir]\\d{1,18}");
+  }
+
+  @Override
+  public LiveSession session(String source) {
+    if (!knows(source)) {
       throw new Refusal(
           "source", "A source is \"i\" and an instrument's id, or \"r\" and a recording's.");
     }

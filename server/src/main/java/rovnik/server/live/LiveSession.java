@@ -4,10 +4,6 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.FloatBuffer;
 import java.util.List;
-import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicLong;
-import org.springframework.web.socket.TextMessage;
 import rovnik.core.emission.EmissionResult;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.spectrum.SpectrumSettings;
@@ -21,26 +17,10 @@ import rovnik.server.spectrum.TableDto;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * One source that any number of windows watch and at most one holds. What the source is (a
- * receiver, a recording) is up to the subclass; all of them send the same frames.
+ * A spectrum that is shared. What its source is (a receiver, a recording) is up to the subclass;
+ * all of them send the same frames.
  */
-abstract class LiveSession {
-  /** Who asks: a window's own id and the name that others see. */
-  record Client(String id, String name) {
-    static final Client NOBODY = new Client("", "");
-  }
-
-  private final JsonMapper json;
-  private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
-  private final AtomicLong sequence = new AtomicLong();
-
-  /**
-   * Orders states; begins at the time, so that a new server's states are newer than an old one's.
-   */
-  private final AtomicLong revision = new AtomicLong(System.currentTimeMillis() * 1000);
-
-  private volatile Client holder = Client.NOBODY;
-  private volatile byte[] lastFrame;
+abstract class LiveSession extends SharedSource {
   private volatile Frame lastHeader;
   protected final String source;
   protected volatile SpectrumSettings settings;
@@ -54,12 +34,10 @@ abstract class LiveSession {
   private volatile long findingId;
 
   LiveSession(String source, SpectrumSettings settings, JsonMapper json) {
+    super(json);
     this.source = source;
     this.settings = settings;
-    this.json = json;
   }
-
-  abstract String sourceName();
 
   abstract double widestSpanHz();
 
@@ -107,7 +85,7 @@ abstract class LiveSession {
 
   protected void found(Finding f) {
     finding = f;
-    findingId = f == null ? 0 : sequence.incrementAndGet();
+    findingId = f == null ? 0 : nextSequence();
   }
 
   /** The newest finding as a look to keep. */
@@ -124,16 +102,17 @@ abstract class LiveSession {
     return header;
   }
 
-  LiveState state() {
+  @Override
+  public LiveState state() {
     return new LiveState(
-        revision.incrementAndGet(),
+        nextRevision(),
         source,
         sourceName(),
         phase,
         message,
         field,
-        holder.id(),
-        holder.name(),
+        holder().id(),
+        holder().name(),
         jobId,
         SettingsDto.of(settings, view),
         widestSpanHz(),
@@ -144,68 +123,14 @@ abstract class LiveSession {
         findingId);
   }
 
-  /** Lets the holder through, makes a first comer the holder, refuses everybody else. */
-  synchronized void require(Client client) {
-    if (holder.id().isEmpty()) {
-      holder = client;
-    } else if (!holder.id().equals(client.id())) {
-      throw Conflict.held(
-          sourceName()
-              + " is held by "
-              + holder.name()
-              + ". Watch what it shows, or take it over.");
-    }
-  }
-
-  synchronized void takeOver(Client client) {
-    holder = client;
-    publishState();
-  }
-
-  void watch(Watcher watcher) {
-    watchers.add(watcher);
-    watcher.state(stateMessage());
-    byte[] frame = lastFrame;
-    if (frame != null) {
-      watcher.frame(frame);
-    }
-  }
-
-  /** A window closed; if it held the source, nobody does now. */
-  void leave(Watcher watcher) {
-    watchers.remove(watcher);
-    watcher.close();
-    String clientId = watcher.clientId();
-    boolean gone = watchers.stream().noneMatch(w -> w.clientId().equals(clientId));
-    if (gone && holder.id().equals(clientId)) {
-      holder = Client.NOBODY;
-      publishState();
-    }
-    if (watchers.isEmpty()) {
-      nobodyWatches();
-    }
-  }
-
   /** What is measured has changed: an average must not mix before and after. */
   void restartAverage() {}
-
-  /** Nobody looks any more. */
-  void nobodyWatches() {}
 
   protected void stand(Phase newPhase, String newMessage, String newField) {
     phase = newPhase;
     message = newMessage;
     field = newField;
     publishState();
-  }
-
-  void publishState() {
-    TextMessage state = stateMessage();
-    watchers.forEach(w -> w.state(state));
-  }
-
-  private TextMessage stateMessage() {
-    return new TextMessage(json.writeValueAsString(state()));
   }
 
   /** Sends a look with fewer points if there are more than the view wants. */
@@ -223,7 +148,7 @@ abstract class LiveSession {
     publish(
         new Frame(
             source,
-            sequence.incrementAndGet(),
+            nextSequence(),
             acquiredAtMillis,
             SettingsDto.of(setting.settings(), plan),
             main.startHz(),
@@ -269,8 +194,7 @@ abstract class LiveSession {
     FloatBuffer floats = b.asFloatBuffer();
     floats.put(main.level());
     rows.forEach(r -> floats.put(r.level()));
-    lastFrame = b.array();
     lastHeader = header;
-    watchers.forEach(w -> w.frame(lastFrame));
+    publishFrame(b.array());
   }
 }

@@ -1,6 +1,7 @@
 package rovnik.server.live;
 
 import java.io.IOException;
+import java.util.List;
 import java.util.Map;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.socket.CloseStatus;
@@ -17,15 +18,23 @@ import rovnik.server.config.Conflict;
 @Configuration
 @EnableWebSocket
 class LiveSocket implements WebSocketConfigurer {
-  private final LiveHub hub;
+  private final List<SourceHub> hubs;
 
-  LiveSocket(LiveHub hub) {
-    this.hub = hub;
+  LiveSocket(List<SourceHub> hubs) {
+    this.hubs = hubs;
   }
 
   @Override
   public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
     registry.addHandler(new Handler(), "/api/frames"); // the default allows the same origin only
+  }
+
+  private SharedSource find(String source) {
+    return hubs.stream()
+        .filter(h -> h.knows(source))
+        .findFirst()
+        .orElseThrow(() -> new Refusal("source", "There is no such source."))
+        .session(source);
   }
 
   private final class Handler extends AbstractWebSocketHandler {
@@ -34,7 +43,7 @@ class LiveSocket implements WebSocketConfigurer {
       Map<String, String> query =
           UriComponentsBuilder.fromUri(raw.getUri()).build().getQueryParams().toSingleValueMap();
       try {
-        LiveSession session = hub.session(query.get("source"));
+        SharedSource session = find(query.get("source"));
         raw.getAttributes().put("session", session);
         Watcher watcher = new Watcher(raw, query.getOrDefault("client", ""));
         raw.getAttributes().put("watcher", watcher);
@@ -46,7 +55,7 @@ class LiveSocket implements WebSocketConfigurer {
 
     @Override
     public void afterConnectionClosed(WebSocketSession raw, CloseStatus status) {
-      if (raw.getAttributes().get("session") instanceof LiveSession session) {
+      if (raw.getAttributes().get("session") instanceof SharedSource session) {
         session.leave((Watcher) raw.getAttributes().get("watcher"));
       }
     }

@@ -78,7 +78,7 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   }
 
   @Override
-  String sourceName() {
+  protected String sourceName() {
     return bench.nameOf(instrumentId);
   }
 
@@ -368,7 +368,7 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   }
 
   @Override
-  void nobodyWatches() {
+  protected void nobodyWatches() {
     hold();
   }
 

@@ -40,7 +40,7 @@ final class RecordingSession extends LiveSession {
   }
 
   @Override
-  String sourceName() {
+  protected String sourceName() {
     return recordings.find(recordingId).name();
   }
 

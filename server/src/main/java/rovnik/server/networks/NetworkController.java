@@ -21,6 +21,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rovnik.core.Refusal;
+import rovnik.core.formats.NetworkCsv;
 import rovnik.core.network.NetworkData;
 import rovnik.core.network.NetworkFigures;
 
@@ -105,6 +106,19 @@ class NetworkController {
                 Files.delete(out);
               }
             });
+  }
+
+  /** All S-parameters as CSV: hertz, then real and imaginary parts. */
+  @GetMapping("/{id}/csv")
+  ResponseEntity<String> csv(@PathVariable long id) {
+    NetworkDto n = networks.find(id);
+    String name = n.name().replaceFirst("\\.\\w+$", "").replaceAll("[^\\w .+-]", "_") + ".csv";
+    return ResponseEntity.ok()
+        .header(
+            "Content-Disposition",
+            ContentDisposition.attachment().filename(name).build().toString())
+        .contentType(MediaType.parseMediaType("text/csv"))
+        .body(NetworkCsv.write(networks.data(id)));
   }
 
   @DeleteMapping("/{id}")

@@ -16,7 +16,7 @@ import rovnik.core.network.NetworkFigures.Figure;
  * @param readings worst values in the band that was asked for; empty if none was
  */
 @Schema(name = "Network")
-record NetworkDetail(
+public record NetworkDetail(
     long id,
     String name,
     int ports,
@@ -28,13 +28,24 @@ record NetworkDetail(
   /**
    * One worst value.
    *
+   * @param uncertainty expanded (k = 2), null if it is not known
    * @param value null where there is none, as the VSWR of a total reflection
    */
   @Schema(name = "NetworkReading")
-  record NetworkReading(String id, String label, Double value, String unit, double atHz) {
+  public record NetworkReading(
+      String id, String label, Double value, Double uncertainty, String unit, double atHz) {
     static NetworkReading of(Figure f) {
+      return of(f, Double.NaN);
+    }
+
+    static NetworkReading of(Figure f, double uncertainty) {
       return new NetworkReading(
-          f.id(), f.label(), Double.isFinite(f.value()) ? f.value() : null, f.unit(), f.atHz());
+          f.id(),
+          f.label(),
+          Double.isFinite(f.value()) ? f.value() : null,
+          Double.isFinite(uncertainty) ? uncertainty : null,
+          f.unit(),
+          f.atHz());
     }
   }
 

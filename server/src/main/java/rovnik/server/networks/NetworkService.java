@@ -101,6 +101,34 @@ public class NetworkService {
     }
   }
 
+  /** Keeps a network that was measured as a file of its own. */
+  public NetworkDto keep(String name, NetworkData n, String comment) {
+    java.io.StringWriter text = new java.io.StringWriter();
+    try {
+      TouchstoneWriter.writeVersion1(n, comment, text);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return open(
+        name.replaceAll("[/\\\\]", " ") + ".s" + n.ports() + "p",
+        new java.io.ByteArrayInputStream(
+            text.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+  }
+
+  /** Return loss at port 1: at a frequency, or the worst if the file does not reach it; dB. */
+  public double returnLossDb(long id, double hertz) {
+    NetworkData n = data(id);
+    double worst = Double.POSITIVE_INFINITY;
+    int near = 0;
+    for (int i = 0; i < n.points(); i++) {
+      worst = Math.min(worst, -n.magnitudeDb(i, 1, 1));
+      near =
+          Math.abs(n.frequencyHz()[i] - hertz) < Math.abs(n.frequencyHz()[near] - hertz) ? i : near;
+    }
+    boolean reaches = hertz >= n.frequencyHz()[0] && hertz <= n.frequencyHz()[n.points() - 1];
+    return Math.min(200, Math.max(0, reaches ? -n.magnitudeDb(near, 1, 1) : worst));
+  }
+
   private TouchstoneFile read(String fileName) throws IOException {
     try (InputStream in = Files.newInputStream(folder.file(fileName))) {
       return TouchstoneReader.read(in, fileName);

@@ -5,9 +5,12 @@ import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
+import rovnik.core.network.MatchElement;
+import rovnik.core.network.MixedMode;
 import rovnik.core.network.NetworkChange;
 import rovnik.core.network.NetworkData;
 import rovnik.core.network.NetworkFormat;
+import rovnik.core.network.Residuals;
 import rovnik.core.network.TimeDomain;
 import rovnik.server.networks.NetworkViewDto.Change;
 import rovnik.server.networks.NetworkViewDto.Curve;
@@ -21,11 +24,14 @@ import rovnik.server.networks.NetworkViewDto.TimeReply;
 
 /** From files to what is drawn: corrections, gate, formats, time. */
 @Service
-class NetworkView {
+public class NetworkView {
   private static final int MOST_NETWORKS = 8;
   private static final int MOST_PANES = 8;
   private static final double LEAST_FAULT = 0.02;
   private static final String COMPLEX = "COMPLEX";
+
+  /** S21 alone, before anything was asked. */
+  public static final Request PLAIN = Request.PLAIN;
 
   private final NetworkService networks;
 
@@ -35,18 +41,40 @@ class NetworkView {
 
   Reply of(Request r) {
     List<Long> ids = r.networks() == null ? List.of() : r.networks();
-    List<Pane> panes = r.panes() == null ? List.of() : r.panes();
+    check(r);
     if (ids.isEmpty() || ids.size() > MOST_NETWORKS) {
       throw new Refusal("networks", "Choose 1 to " + MOST_NETWORKS + " files to show.");
     }
-    if (panes.size() > MOST_PANES) {
-      throw new Refusal("panes", "At most " + MOST_PANES + " views are shown at once.");
-    }
-    return new Reply(ids.stream().map(id -> shown(id, r, panes)).toList());
+    return new Reply(ids.stream().map(id -> shown(id, r)).toList());
   }
 
-  private Shown shown(long id, Request r, List<Pane> panes) {
-    NetworkData n = changed(networks.data(id), r.change());
+  /** Refuses what is wrong whatever the network. */
+  public static void check(Request r) {
+    if (r == null) {
+      throw new Refusal("view", "Say what to show.");
+    }
+    if (r.panes() != null && r.panes().size() > MOST_PANES) {
+      throw new Refusal("panes", "At most " + MOST_PANES + " views are shown at once.");
+    }
+    if (r.limits() != null) {
+      r.limits().forEach(NetworkViewDto.LimitDto::toCore);
+    }
+  }
+
+  private Shown shown(long id, Request r) {
+    return shown(id, networks.find(id).name(), networks.data(id), r, null, false);
+  }
+
+  /**
+   * One network as it is drawn.
+   *
+   * @param trust what errors are left in it, null if that is not known
+   * @param invalid true if it must not be judged
+   */
+  public Shown shown(
+      long id, String name, NetworkData data, Request r, Residuals trust, boolean invalid) {
+    List<Pane> panes = r.panes() == null ? List.of() : r.panes();
+    NetworkData n = reckoned(changed(data, r.change()), r);
     TimeReply time = null;
     if (r.time() != null && has(n, r.time().row(), r.time().column())) {
       TimeDomain domain = TimeDomain.of(n, r.time().row(), r.time().column());
@@ -58,8 +86,28 @@ class NetworkView {
       // A one-port laid over a two-port has no S21: its curve is empty, not an error.
       curves.add(has(n, p.row(), p.column()) ? curve(n, p, r) : empty(p));
     }
+    NetworkAnswers a = new NetworkAnswers(networks, n, trust, invalid);
     return new Shown(
-        id, networks.find(id).name(), n.ports(), n.referenceOhm(), n.frequencyHz(), curves, time);
+        id,
+        name,
+        n.ports(),
+        n.referenceOhm(),
+        n.frequencyHz(),
+        curves,
+        time,
+        a.outcomes(r.limits()),
+        a.verdict(),
+        a.verdict().label(),
+        a.bands(r.bands(), r.otherVswr()),
+        a.details(r.detailHz()),
+        a.resonance(r.resonance()),
+        a.cable(r.cableMetres()),
+        a.window(r.fixture()),
+        a.notes());
+  }
+
+  private NetworkData reckoned(NetworkData n, Request r) {
+    return r.memory() == null || r.math() == null ? n : r.math().of(n, networks.data(r.memory()));
   }
 
   private static boolean has(NetworkData n, int row, int column) {
@@ -134,6 +182,12 @@ class NetworkView {
     if (c.lastPart() != null) {
       out = NetworkChange.withoutLast(out, networks.data(c.lastPart()));
     }
+    if (c.firstAdded() != null) {
+      out = NetworkChange.cascade(networks.data(c.firstAdded()), out, out);
+    }
+    if (c.lastAdded() != null) {
+      out = NetworkChange.cascade(out, networks.data(c.lastAdded()));
+    }
     if (c.extensions() != null && !c.extensions().isEmpty()) {
       NetworkChange.Extension[] all = new NetworkChange.Extension[out.ports()];
       for (int i = 0; i < all.length; i++) {
@@ -147,10 +201,18 @@ class NetworkView {
       }
       out = NetworkChange.extended(out, all);
     }
+    if (c.elements() != null) {
+      for (NetworkViewDto.Element e : c.elements()) {
+        out = new MatchElement(e.place(), e.part(), e.value()).before(out);
+      }
+    }
     if (c.referenceOhm() != null) {
       double[] ohm = new double[out.ports()];
       java.util.Arrays.fill(ohm, c.referenceOhm());
       out = NetworkChange.renormalised(out, ohm);
+    }
+    if (c.balanced() != null) {
+      out = MixedMode.of(out, c.balanced());
     }
     return out;
   }
@@ -224,9 +286,12 @@ class NetworkView {
 
   /** The line that makes an open or a short of what was measured at a port. */
   NetworkViewDto.Extension extension(long id, int port) {
-    NetworkData n = networks.data(id);
+    return extension(networks.data(id), port);
+  }
+
+  public static NetworkViewDto.Extension extension(NetworkData n, int port) {
     if (!has(n, port, port)) {
-      throw new Refusal("port", "The file has no port " + port + ".");
+      throw new Refusal("port", "There is no port " + port + ".");
     }
     NetworkChange.Extension e = NetworkChange.extensionOf(n, port);
     return new NetworkViewDto.Extension(e.delaySeconds(), e.lossDb(), e.atHz());

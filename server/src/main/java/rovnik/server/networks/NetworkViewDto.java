@@ -2,10 +2,16 @@ package rovnik.server.networks;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import rovnik.core.limits.Verdict;
+import rovnik.core.network.MatchElement;
+import rovnik.core.network.NetworkFormat;
+import rovnik.core.network.NetworkLimit;
+import rovnik.core.network.NetworkMath;
+import rovnik.core.network.Resonance;
 import rovnik.core.network.TimeDomain;
 
 /** What is asked of networks, and what they look like then. */
-final class NetworkViewDto {
+public final class NetworkViewDto {
   private NetworkViewDto() {}
 
   /**
@@ -17,15 +23,83 @@ final class NetworkViewDto {
    * @param apertureHz of group delay; null for neighbouring points
    * @param change corrections before anything is shown, null for none
    * @param time transform to time, null for none
+   * @param memory file that all others are reckoned with, null for none
+   * @param math how; null for none
+   * @param limits what the networks must keep
+   * @param bands where readings are wanted
+   * @param otherVswr of what the part is joined to, for the mismatch uncertainty; null for 1.5
+   * @param detailHz frequencies of markers, at which two-ports tell of stability and gain
+   * @param resonance what to look for, null for nothing
+   * @param cableMetres length of the cable that is shown, null if it is none
+   * @param fixture bounds of a home-made fixture, null for none
    */
   @Schema(name = "NetworkViewRequest")
-  record Request(
+  public record Request(
       List<Long> networks,
       List<Pane> panes,
       Double smoothing,
       Double apertureHz,
       Change change,
-      Time time) {}
+      Time time,
+      Long memory,
+      NetworkMath math,
+      List<LimitDto> limits,
+      List<Band> bands,
+      Double otherVswr,
+      List<Double> detailHz,
+      ResonanceAsk resonance,
+      Double cableMetres,
+      Fixture fixture) {
+
+    /** Nothing but one parameter in dB. */
+    public static final Request PLAIN =
+        new Request(
+            List.of(),
+            List.of(new Pane(2, 1, "LOG_MAGNITUDE")),
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            List.of(),
+            List.of(),
+            null,
+            List.of(),
+            null,
+            null,
+            null);
+  }
+
+  /** One bound; as in the core. */
+  @Schema(name = "NetworkLimit")
+  public record LimitDto(
+      String name,
+      int row,
+      int column,
+      NetworkFormat format,
+      boolean upper,
+      double fromHz,
+      double toHz,
+      double fromValue,
+      double toValue) {
+    public NetworkLimit toCore() {
+      return new NetworkLimit(name, row, column, format, upper, fromHz, toHz, fromValue, toValue);
+    }
+  }
+
+  /** A stretch that the job cares for. */
+  @Schema(name = "NetworkBand")
+  public record Band(String name, double fromHz, double toHz) {}
+
+  /** A resonance to look for in a stretch. */
+  @Schema(name = "ResonanceAsk")
+  public record ResonanceAsk(
+      Resonance.Connection connection, boolean series, double fromHz, double toHz) {}
+
+  /** Files of the fixture with nothing in it, and shorted. */
+  @Schema(name = "FixtureFiles")
+  public record Fixture(Long empty, Long shorted) {}
 
   /**
    * One parameter.
@@ -33,22 +107,39 @@ final class NetworkViewDto {
    * @param format a NetworkFormat, or COMPLEX for the Smith chart and the polar plot
    */
   @Schema(name = "NetworkPane")
-  record Pane(int row, int column, String format) {}
+  public record Pane(int row, int column, String format) {}
 
   /**
-   * Corrections, in this order: parts taken off, line taken off, reference changed.
+   * Corrections, in this order: parts taken off, parts put on, line taken off, elements put before
+   * port 1, reference changed, balanced ports made.
    *
    * @param firstPart file of a two-port between the instrument's port 1 and the part, null for none
    * @param lastPart the same at port 2; its port 2 is towards the instrument
+   * @param firstAdded file of a two-port to put before port 1, null for none
+   * @param lastAdded the same behind port 2
    * @param extensions one a port, null for none
+   * @param elements of a matching network that is only thought of, the one at the part first
    * @param referenceOhm new reference of all ports, null to leave it
+   * @param balanced ports of balanced port 1, then of 2, such as 1, 3, 2, 4; null for none
    */
   @Schema(name = "NetworkChange")
-  record Change(Long firstPart, Long lastPart, List<Extension> extensions, Double referenceOhm) {}
+  public record Change(
+      Long firstPart,
+      Long lastPart,
+      Long firstAdded,
+      Long lastAdded,
+      List<Extension> extensions,
+      List<Element> elements,
+      Double referenceOhm,
+      int[] balanced) {}
+
+  /** One element; ohm, henry, farad, or the seconds of a line. */
+  @Schema(name = "MatchElement")
+  public record Element(MatchElement.Place place, MatchElement.Part part, double value) {}
 
   /** A length of line at a port, one way. */
   @Schema(name = "PortExtension")
-  record Extension(double delaySeconds, double lossDb, double atHz) {}
+  public record Extension(double delaySeconds, double lossDb, double atHz) {}
 
   /**
    * A transform to time of one parameter.
@@ -57,7 +148,7 @@ final class NetworkViewDto {
    * @param leastFault smallest reflection in the list, null for 0.02
    */
   @Schema(name = "TimeRequest")
-  record Time(
+  public record Time(
       int row,
       int column,
       TimeDomain.Mode mode,
@@ -68,22 +159,117 @@ final class NetworkViewDto {
 
   /** Two one-way distances. */
   @Schema(name = "TimeGate")
-  record Gate(double fromMetres, double toMetres) {}
+  public record Gate(double fromMetres, double toMetres) {}
 
   /** What the networks look like, in the order they were asked for. */
   @Schema(name = "NetworkView")
   record Reply(List<Shown> networks) {}
 
-  /** One network. */
+  /**
+   * One network.
+   *
+   * @param verdict of all limits together
+   * @param notes what could not be done, and what to mind
+   * @param window what the fixture can be trusted with, null if there is none
+   */
   @Schema(name = "ShownNetwork")
-  record Shown(
+  public record Shown(
       long id,
       String name,
       int ports,
       double[] z0,
       double[] frequencyHz,
       List<Curve> curves,
-      TimeReply time) {}
+      TimeReply time,
+      List<OutcomeDto> outcomes,
+      Verdict verdict,
+      String verdictText,
+      List<BandReply> bands,
+      List<Detail> details,
+      ResonanceReply resonance,
+      CableReply cable,
+      Window window,
+      List<String> notes) {
+
+    /** Without what is sent apart. */
+    public Shown withoutArrays() {
+      double[] none = new double[0];
+      return new Shown(
+          id,
+          name,
+          ports,
+          z0,
+          none,
+          curves.stream()
+              .map(
+                  c -> new Curve(c.parameter, c.format, c.label, c.unit, new Double[0], none, none))
+              .toList(),
+          time == null
+              ? null
+              : new TimeReply(none, none, time.resolutionMetres, time.rangeMetres, time.faults),
+          outcomes,
+          verdict,
+          verdictText,
+          bands,
+          details,
+          resonance,
+          cable,
+          window,
+          notes);
+    }
+  }
+
+  /** How one limit is kept; null where no point lies in it. */
+  @Schema(name = "LimitOutcome")
+  public record OutcomeDto(
+      String name,
+      Double worst,
+      Double atHz,
+      Double margin,
+      String unit,
+      Verdict verdict,
+      String verdictText) {}
+
+  /** Worst values in one band. */
+  @Schema(name = "BandReadings")
+  public record BandReply(String name, List<NetworkDetail.NetworkReading> readings) {}
+
+  /** A reflection, or the middle of a circle. */
+  @Schema(name = "ReflectionPoint")
+  public record Gamma(double re, double im) {}
+
+  /** Stability and gain of a two-port at one frequency; null where there is none. */
+  @Schema(name = "TwoPortDetail")
+  public record Detail(
+      double hertz,
+      Double stabilityK,
+      double stabilityMu,
+      Double maximumGainDb,
+      Double stableGainDb,
+      Gamma loadCircle,
+      double loadRadius,
+      Gamma sourceCircle,
+      double sourceRadius,
+      Gamma matchedSource,
+      Gamma matchedLoad) {}
+
+  /** The strongest resonance. */
+  @Schema(name = "ResonanceReply")
+  public record ResonanceReply(
+      double hertz,
+      double quality,
+      double henry,
+      double farad,
+      double ohm,
+      boolean seriesCircuit) {}
+
+  /** What a cable of known length does. */
+  @Schema(name = "CableReply")
+  public record CableReply(double velocityFactor, double lossDbPerMetre, double atHz) {}
+
+  /** S21 between these can be trusted, a value a point. */
+  @Schema(name = "FixtureWindow")
+  public record Window(double[] lowestDb, double[] highestDb) {}
 
   /**
    * One pane's values, null where there is none (the VSWR of a total reflection).
@@ -92,7 +278,7 @@ final class NetworkViewDto {
    * @param re empty but for COMPLEX
    */
   @Schema(name = "NetworkCurve")
-  record Curve(
+  public record Curve(
       String parameter,
       String format,
       String label,
@@ -103,7 +289,7 @@ final class NetworkViewDto {
 
   /** The response over distance, one way. */
   @Schema(name = "TimeReply")
-  record TimeReply(
+  public record TimeReply(
       double[] metres,
       double[] value,
       double resolutionMetres,
@@ -116,5 +302,5 @@ final class NetworkViewDto {
    * @param ohm what it would be alone on a line of the reference; null where the sign is not known
    */
   @Schema(name = "LineFault")
-  record FaultDto(double metres, double reflection, Double ohm, String kind) {}
+  public record FaultDto(double metres, double reflection, Double ohm, String kind) {}
 }

@@ -36,7 +36,11 @@ public final class RunDtos {
       String unit,
       float[] picture) {}
 
-  /** A whole run. */
+  /**
+   * A whole run.
+   *
+   * @param networkId its S-parameters as a file, null if it is a spectrum
+   */
   @Schema(name = "Run")
   public record Detail(
       long id,
@@ -58,7 +62,8 @@ public final class RunDtos {
       List<Peak> peaks,
       List<ReadingDto> readings,
       List<RowDto> rows,
-      Extras extras) {}
+      Extras extras,
+      Long networkId) {}
 
   /** One more trace of the view. */
   @Schema(name = "RunRow")

@@ -30,6 +30,7 @@ interface RunMapper {
       String overrideReason,
       String verdict,
       String extrasJson,
+      Long networkId,
       String note) {}
 
   record TraceRow(
@@ -60,7 +61,7 @@ interface RunMapper {
   String SELECT =
       "select r.id, r.job_id, r.acquisition_id, r.name, r.kept_at, r.settings_json, r.path_json,"
           + " r.limits_json, r.conditions_json, r.readings_json, r.peaks_json, r.source_name,"
-          + " r.identity, r.override_reason, r.verdict, r.extras_json, coalesce(n.text, '') as note"
+          + " r.identity, r.override_reason, r.verdict, r.extras_json, r.network_id, coalesce(n.text, '') as note"
           + " from run r left join note n on n.run_id = r.id";
 
   @Select(SELECT + " where r.job_id = #{jobId} order by r.id desc")
@@ -75,10 +76,10 @@ interface RunMapper {
   @Insert(
       "insert into run (job_id, acquisition_id, name, kept_at, settings_json, path_json,"
           + " limits_json, conditions_json, readings_json, peaks_json, source_name, identity,"
-          + " override_reason, verdict, extras_json) values (#{row.jobId}, #{row.acquisitionId}, #{row.name},"
+          + " override_reason, verdict, extras_json, network_id) values (#{row.jobId}, #{row.acquisitionId}, #{row.name},"
           + " #{row.keptAt}, #{row.settingsJson}, #{row.pathJson}, #{row.limitsJson},"
           + " #{row.conditionsJson}, #{row.readingsJson}, #{row.peaksJson}, #{row.sourceName},"
-          + " #{row.identity}, #{row.overrideReason}, #{row.verdict}, #{row.extrasJson})")
+          + " #{row.identity}, #{row.overrideReason}, #{row.verdict}, #{row.extrasJson}, #{row.networkId})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(NewRun run);
 

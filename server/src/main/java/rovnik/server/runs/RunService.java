@@ -54,6 +54,15 @@ public class RunService {
 
   /** Keeps a look; when this returns, the run is on disk. */
   public RunDtos.Summary keep(KeptLook look, String wantedName) {
+    return keep(look, wantedName, null);
+  }
+
+  /**
+   * Keeps a look of a network analyzer.
+   *
+   * @param networkId its S-parameters as a file, null if it has none
+   */
+  public RunDtos.Summary keep(KeptLook look, String wantedName, Long networkId) {
     OffsetDateTime now = OffsetDateTime.now(ZoneOffset.UTC);
     EmissionResult emission = look.result();
     SpectrumResult result = emission.base();
@@ -94,6 +103,7 @@ public class RunService {
                               new RunDtos.Extras(
                                   emission.tables().stream().map(TableDto::of).toList(),
                                   emission.limitLines())),
+                          networkId,
                           ""));
               mapper.insert(run);
               mapper.insertTrace(run.id, 0, row("", result.trace()));
@@ -232,7 +242,8 @@ public class RunService {
         peaks(r),
         readings(r),
         mapper.moreTraces(id).stream().map(t -> new RunDtos.RowDto(t.label(), trace(t))).toList(),
-        json.readValue(r.extrasJson(), RunDtos.Extras.class));
+        json.readValue(r.extrasJson(), RunDtos.Extras.class),
+        r.networkId());
   }
 
   public Trace traceOf(long id) {

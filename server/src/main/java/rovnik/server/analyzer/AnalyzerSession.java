@@ -1,0 +1,580 @@
+package rovnik.server.analyzer;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.locks.LockSupport;
+import rovnik.core.Refusal;
+import rovnik.core.network.CalibrationKit;
+import rovnik.core.network.CalibrationMethod;
+import rovnik.core.network.CalibrationStep;
+import rovnik.core.network.CalibrationWork;
+import rovnik.core.network.KeptCalibration;
+import rovnik.core.network.NetworkData;
+import rovnik.core.network.PortLevels;
+import rovnik.core.network.RawSweep;
+import rovnik.core.network.Residuals;
+import rovnik.core.network.SweepSettings;
+import rovnik.instruments.Instrument;
+import rovnik.instruments.network.NetworkAnalyzer;
+import rovnik.instruments.network.NetworkCapabilities;
+import rovnik.server.bench.BenchService;
+import rovnik.server.bench.InstrumentLoop;
+import rovnik.server.config.Conflict;
+import rovnik.server.jobs.JobService;
+import rovnik.server.live.LiveState.Phase;
+import rovnik.server.live.SharedSource;
+import rovnik.server.networks.NetworkService;
+import rovnik.server.networks.NetworkView;
+import rovnik.server.networks.NetworkViewDto;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * One network analyzer: sweeps, calibrates, and shows what it sees in the same views as a file.
+ * Everything from {@link #step} on runs on the instrument's own thread.
+ */
+final class AnalyzerSession extends SharedSource implements InstrumentLoop.Continuous {
+  private static final long FRAME_NANOS = 30_000_000;
+  private static final long PROGRESS_NANOS = 200_000_000;
+
+  /** What was measured last. */
+  record Look(
+      NetworkData atPlane,
+      NetworkData shown,
+      KeptCalibration.State state,
+      List<String> marks,
+      String plane) {
+    boolean invalid() {
+      return !marks.isEmpty();
+    }
+  }
+
+  private final String source;
+  private final long instrumentId;
+  private final BenchService bench;
+  private final JobService jobs;
+  private final NetworkService networks;
+  private final NetworkView views;
+  private final NetworkCapabilities able;
+
+  private volatile SweepSettings settings;
+  private volatile NetworkViewDto.Request view = NetworkView.PLAIN;
+  private volatile Phase phase = Phase.IDLE;
+  private volatile String message = "";
+  private volatile String field = "";
+  private volatile Long jobId;
+  private volatile boolean single;
+  private volatile boolean atPart = true;
+  private volatile boolean dcChecked;
+  private volatile String overrideReason = "";
+  private volatile long overrideRevision = -1;
+  private volatile double progress = 1;
+  private volatile double remainingSeconds;
+  private volatile KeptCalibration calibration;
+  private volatile double verified;
+  private volatile CalibrationWork work;
+  private volatile CalibrationStep pending;
+  private volatile boolean onlyForStep;
+  private final Map<CalibrationStep, String> doubts = new EnumMap<>(CalibrationStep.class);
+  private volatile Look look;
+  private volatile boolean stale = true;
+
+  // Touched by the instrument's thread only.
+  private boolean began;
+  private String identity = "";
+  private long nextFrameNanos;
+  private long nextProgressNanos;
+
+  AnalyzerSession(
+      String source,
+      long instrumentId,
+      BenchService bench,
+      JobService jobs,
+      NetworkService networks,
+      NetworkView views,
+      JsonMapper json) {
+    super(json);
+    this.source = source;
+    this.instrumentId = instrumentId;
+    this.bench = bench;
+    this.jobs = jobs;
+    this.networks = networks;
+    this.views = views;
+    this.able = bench.networkCapabilities(instrumentId);
+    double low = Math.max(able.lowestHz(), 1e6);
+    this.settings =
+        new SweepSettings(
+            low,
+            Math.min(able.highestHz(), 1e9),
+            401,
+            SweepSettings.Type.LINEAR,
+            List.of(),
+            10e3,
+            1,
+            -10,
+            true);
+  }
+
+  @Override
+  protected String sourceName() {
+    return bench.nameOf(instrumentId);
+  }
+
+  private AnalyzerPath path() {
+    return jobId == null ? null : AnalyzerPath.of(jobs.find(jobId), instrumentId, networks);
+  }
+
+  @Override
+  public AnalyzerState state() {
+    AnalyzerPath path = path();
+    PortLevels levels = path == null ? null : path.levels(settings);
+    KeptCalibration.State s = trust(System.currentTimeMillis());
+    KeptCalibration c = calibration;
+    return new AnalyzerState(
+        nextRevision(),
+        source,
+        sourceName(),
+        phase,
+        message,
+        field,
+        holder().id(),
+        holder().name(),
+        jobId,
+        SweepDto.of(settings),
+        single,
+        progress,
+        remainingSeconds,
+        c == null ? null : c.id(),
+        s.trust(),
+        s.trust().label(),
+        s.why(),
+        c == null ? "" : c.name() + ", " + c.method().label(),
+        calibrating(),
+        levels == null
+            ? null
+            : new AnalyzerState.LevelsDto(
+                path.plan(levels), levels.backward(), levels.blocking(), levels.dcQuestion()),
+        atPart,
+        dcChecked,
+        overrideReason);
+  }
+
+  private AnalyzerState.CalibratingDto calibrating() {
+    CalibrationWork w = work;
+    if (w == null) {
+      return null;
+    }
+    synchronized (doubts) {
+      return new AnalyzerState.CalibratingDto(
+          w.method(),
+          w.method().label(),
+          w.kit().label(),
+          w.method().steps().stream()
+              .map(
+                  s ->
+                      new AnalyzerState.StepDto(
+                          s,
+                          s.label(),
+                          w.has(s),
+                          s == CalibrationStep.ISOLATION,
+                          doubts.getOrDefault(s, "")))
+              .toList(),
+          pending,
+          w.complete());
+    }
+  }
+
+  private KeptCalibration.State trust(long nowMillis) {
+    KeptCalibration c = calibration;
+    return c == null
+        ? KeptCalibration.State.NONE
+        : c.state(
+            settings,
+            identity.isEmpty() ? c.identity() : identity,
+            nowMillis,
+            (long) (1000 * able.freshSeconds()));
+  }
+
+  private void stand(Phase newPhase, String newMessage, String newField) {
+    phase = newPhase;
+    message = newMessage;
+    field = newField;
+    publishState();
+  }
+
+  /** Takes new settings, or refuses them and changes nothing. */
+  void apply(SweepSettings wanted) {
+    able.check(wanted);
+    if (work != null && !wanted.equals(work.sweep())) {
+      throw Conflict.state(
+          "A calibration is under way with the settings as they are. Finish or drop it first.");
+    }
+    SweepSettings before = settings;
+    settings = wanted;
+    AnalyzerPath path = path();
+    String trouble = path == null ? "" : trouble(path);
+    if (!trouble.isEmpty()) {
+      if (phase == Phase.RUNNING && wanted.powerDbm() > before.powerDbm()) {
+        settings = before;
+        throw Conflict.levels(trouble);
+      }
+    }
+    stale = true;
+    publishState();
+  }
+
+  void view(NetworkViewDto.Request wanted, boolean part) {
+    Look l = look;
+    NetworkViewDto.Request before = view;
+    boolean beforePart = atPart;
+    view = wanted;
+    atPart = part;
+    if (l != null && phase != Phase.RUNNING) {
+      try {
+        Look again =
+            part == beforePart
+                ? l
+                : new Look(l.atPlane(), shown(l.atPlane()), l.state(), l.marks(), plane());
+        look = again;
+        publish(again);
+      } catch (Refusal r) {
+        view = before;
+        atPart = beforePart;
+        throw r;
+      }
+    }
+    publishState();
+  }
+
+  /** What the level plan says against power, "" if nothing or if it was overridden. */
+  private String trouble(AnalyzerPath path) {
+    PortLevels levels = path.levels(settings);
+    if (levels.blocking().isEmpty()) {
+      return "";
+    }
+    return overrideRevision == jobs.find(jobId).path().revision() ? "" : levels.blocking();
+  }
+
+  void start(Long job, String reason, boolean dc, boolean once) {
+    jobId = job;
+    dcChecked = dc;
+    AnalyzerPath path = path();
+    overrideReason = "";
+    if (path != null) {
+      String trouble = trouble(path);
+      if (!trouble.isEmpty()) {
+        if (reason == null || reason.isBlank()) {
+          bench.analyzer(instrumentId).setContinuous(null);
+          stand(Phase.REFUSED, trouble, "levelPlan");
+          throw Conflict.levels(trouble);
+        }
+        overrideReason = reason.strip();
+        overrideRevision = jobs.find(job).path().revision();
+      }
+      String question = path.levels(settings).dcQuestion();
+      if (!question.isEmpty() && !dc) {
+        bench.analyzer(instrumentId).setContinuous(null);
+        stand(Phase.REFUSED, question, "dcCheck");
+        throw Conflict.named("dcCheck", question + " Then tick \"no dc\".");
+      }
+    }
+    single = once;
+    onlyForStep = false;
+    run();
+  }
+
+  private void run() {
+    stale = true;
+    stand(Phase.RUNNING, "", "");
+    bench.analyzer(instrumentId).setContinuous(this);
+  }
+
+  void hold() {
+    if (phase == Phase.RUNNING || phase == Phase.LOST) {
+      pending = null;
+      bench.analyzer(instrumentId).setContinuous(null);
+      stale = true; // a sweep that was cut off is begun anew
+      progress = 1;
+      stand(Phase.HELD, "", "");
+    }
+  }
+
+  @Override
+  protected void nobodyWatches() {
+    if (work == null) {
+      hold();
+    }
+  }
+
+  /** Path or limits of the job changed. */
+  void jobChanged() {
+    AnalyzerPath path = path();
+    if (path != null && phase == Phase.RUNNING && !trouble(path).isEmpty()) {
+      bench.analyzer(instrumentId).setContinuous(null);
+      stand(Phase.REFUSED, trouble(path), "levelPlan");
+    } else {
+      publishState();
+    }
+  }
+
+  // Calibration.
+
+  void calibrate(CalibrationMethod method, CalibrationKit kit, double throughSeconds) {
+    work = new CalibrationWork(method, kit, settings, throughSeconds);
+    synchronized (doubts) {
+      doubts.clear();
+    }
+    publishState();
+  }
+
+  void dropWork() {
+    work = null;
+    pending = null;
+    publishState();
+  }
+
+  private CalibrationWork work() {
+    CalibrationWork w = work;
+    if (w == null) {
+      throw Conflict.state("No calibration is under way. Begin one first.");
+    }
+    return w;
+  }
+
+  void measure(CalibrationStep step) {
+    if (!work().method().steps().contains(step)) {
+      throw new Refusal("step", "This calibration has no step \"" + step.label() + "\".");
+    }
+    synchronized (doubts) {
+      doubts.remove(step);
+    }
+    pending = step;
+    stale = true;
+    if (phase != Phase.RUNNING) {
+      onlyForStep = true;
+      run();
+    } else {
+      publishState();
+    }
+  }
+
+  KeptCalibration finish(String name, CalibrationStore store) {
+    CalibrationWork w = work();
+    KeptCalibration kept =
+        store.keep(
+            new KeptCalibration(
+                0,
+                name,
+                w.method(),
+                w.kit().label(),
+                System.currentTimeMillis(),
+                w.sweep(),
+                identity,
+                w.solve()));
+    work = null;
+    use(kept, 0);
+    return kept;
+  }
+
+  /** Uses a calibration, or none. */
+  void use(KeptCalibration c, double worstVerified) {
+    calibration = c;
+    verified = worstVerified;
+    stale = true;
+    publishState();
+  }
+
+  void verified(double worst) {
+    verified = worst;
+    publishState();
+  }
+
+  KeptCalibration calibration() {
+    return calibration;
+  }
+
+  Look look() {
+    Look l = look;
+    if (l == null) {
+      throw Conflict.state("Nothing was measured yet. Start the sweep first.");
+    }
+    return l;
+  }
+
+  SweepSettings settings() {
+    return settings;
+  }
+
+  Long jobId() {
+    return jobId;
+  }
+
+  String overrideReason() {
+    return overrideReason;
+  }
+
+  NetworkViewDto.Request view() {
+    return view;
+  }
+
+  /** Errors left in what is shown. */
+  Residuals residuals(KeptCalibration.State state) {
+    KeptCalibration c = calibration;
+    Residuals r =
+        c == null
+            ? able.raw()
+            : Residuals.after(c.method(), state.trust(), able.raw(), able.calibrated(), verified);
+    AnalyzerPath path = atPart ? path() : null;
+    double middle = (settings.lowestHz() + settings.highestHz()) / 2;
+    double around = path == null ? 0 : path.aroundDb(middle);
+    double noiseDb =
+        10 * Math.log10(settings.bandwidthHz() / 1e3 / settings.averages())
+            - (settings.powerDbm() + 10)
+            - around;
+    return r.withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20));
+  }
+
+  private NetworkData shown(NetworkData atPlane) {
+    AnalyzerPath path = atPart ? path() : null;
+    return path == null ? atPlane : path.atPart(atPlane);
+  }
+
+  private String plane() {
+    AnalyzerPath path = atPart ? path() : null;
+    return path == null || path.partName().isEmpty()
+        ? "the calibrated ports"
+        : "the connectors of " + path.partName();
+  }
+
+  // From here on: the instrument's thread.
+
+  @Override
+  public boolean step(Instrument instrument) {
+    if (!(instrument instanceof NetworkAnalyzer analyzer)) {
+      throw new Refusal("source", "This instrument is no network analyzer.");
+    }
+    if (phase == Phase.LOST) {
+      stand(Phase.RUNNING, "", "");
+      stale = true;
+    }
+    if (stale) {
+      stale = false;
+      began = false;
+      if (identity.isEmpty()) {
+        identity = analyzer.identity();
+      }
+      analyzer.configure(settings);
+    }
+    CalibrationStep forStep = pending;
+    if (!began) {
+      analyzer.begin();
+      began = true;
+      nextProgressNanos = System.nanoTime() + PROGRESS_NANOS;
+    }
+    double now = analyzer.progress();
+    if (now < 1) {
+      waiting(analyzer, now);
+      return true;
+    }
+    RawSweep raw = analyzer.read();
+    began = false;
+    progress = 1;
+    if (stale || forStep != pending) {
+      return true; // settings or the step changed meanwhile: this sweep is of yesterday
+    }
+    String trouble = analyzer.trouble();
+    if (forStep != null) {
+      taken(forStep, raw);
+    }
+    show(raw, trouble);
+    boolean last = forStep != null ? onlyForStep : single;
+    if (last) {
+      stand(Phase.HELD, "", "");
+      return false;
+    }
+    pace();
+    return true;
+  }
+
+  private void waiting(NetworkAnalyzer analyzer, double now) {
+    if (System.nanoTime() >= nextProgressNanos) {
+      progress = now;
+      remainingSeconds = analyzer.remainingSeconds();
+      nextProgressNanos = System.nanoTime() + PROGRESS_NANOS;
+      publishState();
+    }
+    double left = Math.min(0.02, Math.max(0.0005, analyzer.remainingSeconds()));
+    LockSupport.parkNanos((long) (left * 1e9));
+  }
+
+  private void taken(CalibrationStep step, RawSweep raw) {
+    CalibrationWork w = work;
+    pending = null;
+    if (w == null) {
+      return;
+    }
+    try {
+      w.take(step, raw);
+    } catch (Refusal r) {
+      synchronized (doubts) {
+        doubts.put(step, r.getMessage());
+      }
+    }
+    publishState();
+  }
+
+  private void show(RawSweep raw, String trouble) {
+    KeptCalibration c = calibration;
+    KeptCalibration.State state = trust(System.currentTimeMillis());
+    NetworkData n = raw.ratios();
+    if (c != null) {
+      n = c.correct(n);
+    }
+    List<String> marks = new ArrayList<>();
+    if (!trouble.isEmpty()) {
+      marks.add(trouble);
+    }
+    Look l = new Look(n, shown(n), state, marks, plane());
+    look = l;
+    publish(l);
+  }
+
+  private void publish(Look l) {
+    publishFrame(
+        AnalyzerFrame.bytes(
+            json, source, nextSequence(), answered(l), l.state().trust(), l.plane(), l.marks()));
+  }
+
+  private NetworkViewDto.Shown answered(Look l) {
+    return views.shown(0, sourceName(), l.shown(), view, residuals(l.state()), l.invalid());
+  }
+
+  /** The newest sweep as the view shows it. */
+  NetworkViewDto.Shown newest() {
+    return answered(look());
+  }
+
+  private void pace() {
+    long now = System.nanoTime();
+    if (now < nextFrameNanos) {
+      LockSupport.parkNanos(nextFrameNanos - now);
+    }
+    nextFrameNanos = Math.max(now, nextFrameNanos) + FRAME_NANOS;
+  }
+
+  @Override
+  public void failed(String sentence, boolean connectionLost) {
+    began = false;
+    stale = true;
+    stand(connectionLost ? Phase.LOST : Phase.HELD, sentence, "instrument");
+  }
+
+  @Override
+  public void refused(Refusal refusal) {
+    began = false;
+    stale = true;
+    pending = null;
+    stand(Phase.REFUSED, refusal.getMessage(), refusal.field());
+  }
+}

@@ -1,0 +1,318 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import java.net.http.HttpRequest;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import rovnik.standins.world.Truth;
+import tools.jackson.databind.JsonNode;
+
+/** The network analyzer: levels, calibration, verification, limits, runs. */
+public class AnalyzerApiTest extends BuoyBench {
+  private long analyzer;
+  private long part;
+  private long pad1;
+  private long pad2;
+
+  @BeforeMethod(dependsOnMethods = "setUp")
+  public void plugTogether() {
+    analyzer = add("Analyzer", "NETWORK_ANALYZER", server.bench().networkPort(), "scpi-network");
+    part = add("Part", "PART_HOLDER", server.bench().partPort(), "scpi-parts");
+    pad1 = add("Pad 1", "PART_HOLDER", server.bench().pad1Port(), "scpi-parts");
+    pad2 = add("Pad 2", "PART_HOLDER", server.bench().pad2Port(), "scpi-parts");
+    awaitTrue(
+        () ->
+            state(analyzer).equals("CONNECTED")
+                && state(part).equals("CONNECTED")
+                && state(pad1).equals("CONNECTED")
+                && state(pad2).equals("CONNECTED"));
+  }
+
+  private String url(String rest) {
+    return "/api/analyzers/" + analyzer + rest;
+  }
+
+  private JsonNode put(String path, String body) {
+    return server.json(server.send("PUT", path, body), 200);
+  }
+
+  private void plug(long holder, String name) {
+    put("/api/instruments/" + holder + "/part", "{\"part\":\"" + name + "\"}");
+  }
+
+  private void sweep(double start, double stop, int points, double power) {
+    put(
+        url("/sweep"),
+        String.format(
+            java.util.Locale.ROOT,
+            "{\"startHz\":%f,\"stopHz\":%f,\"points\":%d,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
+                + "\"averages\":4,\"powerDbm\":%f,\"bothPorts\":true}",
+            start,
+            stop,
+            points,
+            power));
+  }
+
+  private JsonNode once(String more) {
+    server.json(
+        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"single\":true" + more + "}"),
+        200);
+    awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    return server.json(server.get(url("/network")), 200);
+  }
+
+  private JsonNode state() {
+    return server.json(server.get(url("")), 200);
+  }
+
+  private JsonNode step(String step, String what) {
+    plug(part, what);
+    server.json(server.send("POST", url("/calibration/steps/" + step), ""), 202);
+    awaitTrue(
+        () -> {
+          JsonNode c = state().get("calibrating");
+          return c.get("measuring").isNull() && state().get("phase").asString().equals("HELD");
+        });
+    for (JsonNode s : state().get("calibrating").get("steps")) {
+      if (s.get("step").asString().equals(step)) {
+        return s;
+      }
+    }
+    throw new AssertionError("no step " + step);
+  }
+
+  private void begin(String method) {
+    server.json(
+        server.send(
+            "POST",
+            url("/calibration"),
+            "{\"method\":\"" + method + "\",\"kit\":\"bench-box\",\"throughSeconds\":185e-12}"),
+        200);
+  }
+
+  private JsonNode calibrate(String method, String through) {
+    begin(method);
+    for (JsonNode s : state().get("calibrating").get("steps")) {
+      String name = s.get("step").asString();
+      if (!s.get("optional").asBoolean()) {
+        String what =
+            name.equals("THROUGH")
+                ? through
+                : name.charAt(0) + name.substring(1, name.length() - 2).toLowerCase();
+        JsonNode done = step(name, what);
+        assertTrue(done.get("measured").asBoolean(), done.toString());
+      }
+    }
+    return server.json(server.send("POST", url("/calibration/finish"), "{}"), 201);
+  }
+
+  private void path(boolean pads) {
+    String source = ",\"outputLevelDbm\":-10,\"instrumentId\":" + analyzer;
+    String dut = ",\"highestLevelDbm\":-6,\"damageLevelDbm\":10";
+    String port = ",\"highestLevelDbm\":5,\"damageLevelDbm\":20,\"instrumentId\":" + analyzer;
+    String all =
+        element("Port 1", "SOURCE", 0, source)
+            + ","
+            + (pads ? element("Pad 10 dB", "PAD", -10, "") + "," : "")
+            + element("Preamplifier", "DUT", 19.5, dut)
+            + ","
+            + (pads ? element("Pad 20 dB", "PAD", -20, "") + "," : "")
+            + element("Port 2", "PORT", 0, port);
+    put(
+        "/api/jobs/" + job + "/path",
+        "{\"elements\":[" + all + "],\"readingPlane\":0,\"revision\":0}");
+  }
+
+  private static JsonNode reading(JsonNode network, int band, String id) {
+    for (JsonNode r : network.get("bands").get(band).get("readings")) {
+      if (r.get("id").asString().equals(id)) {
+        return r;
+      }
+    }
+    throw new AssertionError("no reading " + id + " in " + network.get("bands"));
+  }
+
+  private void view(String more) {
+    put(
+        url("/view"),
+        "{\"atPart\":true,\"view\":{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\"}]"
+            + more
+            + "}}");
+  }
+
+  /** What reads -7 dB through the pads is said as the preamplifier's own gain. */
+  @Test
+  public void theGainOfThePreamplifierIsReadBetweenItsPads() {
+    path(true);
+    sweep(440e6, 480e6, 41, -10);
+    view(",\"bands\":[{\"name\":\"b\",\"fromHz\":457.5e6,\"toHz\":458.5e6}]");
+    assertEquals(calibrate("TWO_PORT", "Through").get("method").asString(), "TWO_PORT");
+    plug(part, "Shore preamplifier");
+    plug(pad1, "Pad 10 dB");
+    plug(pad2, "Pad 20 dB with dc block");
+    JsonNode refused =
+        server.json(server.send("POST", url("/start"), "{\"jobId\":" + job + "}"), 409);
+    assertEquals(refused.get("field").asString(), "dcCheck");
+    JsonNode n = once(",\"dcChecked\":true");
+    JsonNode gain = reading(n, 0, "gainLowest");
+    double u = gain.get("uncertainty").asDouble();
+    assertTrue(u > 0.02 && u < 0.6, "U " + u);
+    assertEquals(gain.get("value").asDouble(), Truth.PREAMP_GAIN_DB, 0.2 + u);
+    JsonNode levels = state().get("levels");
+    assertEquals(levels.get("plan").get("planes").get(1).get("levelDbm").asDouble(), -20.0, 1e-9);
+    assertTrue(levels.get("backward").get(0).asString().contains("-30.0 dBm into the output"));
+    // At the calibrated ports it reads the pads as well.
+    put(
+        url("/view"),
+        "{\"atPart\":false,\"view\":{\"panes\":[],\"bands\":[{\"name\":\"b\",\"fromHz\":457.5e6,\"toHz\":458.5e6}]}}");
+    JsonNode raw = server.json(server.get(url("/network")), 200);
+    assertEquals(
+        reading(raw, 0, "gainLowest").get("value").asDouble(), Truth.PREAMP_GAIN_DB - 30.1, 0.3);
+  }
+
+  @Test
+  public void overdrivingIsRefusedUntilAReasonIsGiven() {
+    path(false);
+    sweep(440e6, 480e6, 21, 0);
+    JsonNode refused =
+        server.json(
+            server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"dcChecked\":true}"), 409);
+    assertEquals(refused.get("field").asString(), "levelPlan");
+    assertEquals(state().get("phase").asString(), "REFUSED");
+    plug(part, "Shore preamplifier");
+    plug(pad2, "Pad 20 dB with dc block");
+    JsonNode n = once(",\"dcChecked\":true,\"overrideReason\":\"compression is wanted\"");
+    assertEquals(n.get("curves").get(0).get("y").size(), 21);
+    assertEquals(state().get("overrideReason").asString(), "compression is wanted");
+  }
+
+  @Test
+  public void wrongStandardsAreNotTakenAndAnyOrderWill() {
+    sweep(100e6, 1e9, 46, -10);
+    begin("ONE_PORT");
+    JsonNode open = step("SHORT_1", "Short");
+    assertTrue(open.get("measured").asBoolean());
+    JsonNode wrong = step("OPEN_1", "Short");
+    assertFalse(wrong.get("measured").asBoolean());
+    assertTrue(wrong.get("doubt").asString().contains("just like the short"), wrong.toString());
+    JsonNode load = step("LOAD_1", "Open");
+    assertTrue(load.get("doubt").asString().contains("no load"), load.toString());
+    JsonNode early = server.json(server.send("POST", url("/calibration/finish"), "{}"), 400);
+    assertTrue(early.get("detail").asString().contains("Still to be measured"));
+    assertTrue(step("LOAD_1", "Load").get("measured").asBoolean());
+    assertTrue(step("OPEN_1", "Open").get("measured").asBoolean());
+    assertTrue(step("SHORT_1", "Short").get("measured").asBoolean(), "again");
+    server.json(server.send("POST", url("/calibration/finish"), "{\"name\":\"desk\"}"), 201);
+    assertEquals(state().get("trust").asString(), "VALID");
+    plug(part, "Open");
+    JsonNode n = once("");
+    assertEquals(n.get("ports").asInt(), 1);
+    JsonNode verdict =
+        server.json(server.send("POST", url("/verify"), "{\"what\":\"OPEN\",\"port\":1}"), 200);
+    assertTrue(verdict.get("good").asBoolean(), verdict.toString());
+    plug(part, "Line 0.5 m with open end");
+    once("");
+    JsonNode ripple =
+        server.json(server.send("POST", url("/verify"), "{\"what\":\"RIPPLE\",\"port\":1}"), 200);
+    assertTrue(ripple.get("good").asBoolean(), ripple.toString());
+    // Other points, then a wider sweep: the trust falls.
+    sweep(200e6, 800e6, 31, -10);
+    assertEquals(state().get("trust").asString(), "INTERPOLATED");
+    sweep(200e6, 2e9, 31, -10);
+    assertEquals(state().get("trust").asString(), "EXTRAPOLATED");
+    long id = state().get("calibrationId").asLong();
+    put(url("/calibration/use"), "{\"calibrationId\":null}");
+    assertEquals(state().get("trust").asString(), "NONE");
+    put(url("/calibration/use"), "{\"calibrationId\":" + id + "}");
+    assertEquals(state().get("trust").asString(), "EXTRAPOLATED");
+    assertEquals(server.json(server.get("/api/calibrations"), 200).size(), 1);
+  }
+
+  @Test
+  public void limitsAndBandsOfTheJobAreKeptWithTheRun() {
+    sweep(448e6, 469e6, 211, -10);
+    calibrate("UNKNOWN_THROUGH", "Adapter");
+    put(
+        "/api/jobs/" + job + "/network",
+        "{\"limits\":[{\"name\":\"pass band\",\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\","
+            + "\"upper\":false,\"fromHz\":457e6,\"toHz\":460e6,\"fromValue\":-1.8,\"toValue\":-1.8}],"
+            + "\"bands\":[{\"name\":\"middle\",\"fromHz\":457e6,\"toHz\":460e6}]}");
+    plug(part, "Cavity filter");
+    once("");
+    JsonNode run = server.json(server.send("POST", url("/keep"), "{\"name\":\"filter 1\"}"), 201);
+    assertEquals(run.get("verdict").asString(), "PASS");
+    JsonNode kept = server.json(server.get("/api/runs/" + run.get("id").asLong()), 200);
+    assertEquals(kept.get("rows").size(), 3);
+    assertEquals(kept.get("conditions").get("trust").asString(), "calibrated");
+    long file = kept.get("networkId").asLong();
+    JsonNode f = server.json(server.get("/api/networks/" + file), 200);
+    assertEquals(f.get("frequencyHz").size(), 211);
+    String csv = server.get("/api/networks/" + file + "/csv").body();
+    assertTrue(csv.startsWith("frequency_Hz,S11_re,S11_im,S12_re"), csv.substring(0, 60));
+    assertEquals(csv.lines().count(), 212L);
+    // The file is plugged as a part, and measured again.
+    server.json(
+        server.send("POST", "/api/instruments/" + part + "/load", "{\"networkId\":" + file + "}"),
+        200);
+    plug(part, "filter 1");
+    view(",\"memory\":" + file + ",\"math\":\"OVER\"");
+    JsonNode ratio = once("");
+    for (JsonNode y : ratio.get("curves").get(0).get("y")) {
+      assertTrue(Math.abs(y.asDouble()) < 1.5, y.toString());
+    }
+  }
+
+  @Test
+  public void theFixtureIsJudgedBeforeItsParts() {
+    sweep(1.6e6, 30e6, 101, 0);
+    calibrate("TWO_PORT", "Through");
+    plug(part, "Fixture shorted");
+    once("");
+    JsonNode wrong = server.json(server.send("POST", url("/fixture"), "{\"empty\":true}"), 400);
+    assertTrue(wrong.get("detail").asString().contains("still passes"));
+    server.json(server.send("POST", url("/fixture"), "{\"empty\":false}"), 200);
+    plug(part, "Fixture empty");
+    once("");
+    JsonNode both = server.json(server.send("POST", url("/fixture"), "{\"empty\":true}"), 200);
+    String fixture =
+        ",\"fixture\":{\"empty\":"
+            + both.get("fixtureEmpty").asLong()
+            + ",\"shorted\":"
+            + both.get("fixtureShorted").asLong()
+            + "}";
+    view(fixture);
+    JsonNode empty = server.json(server.get(url("/network")), 200);
+    assertTrue(
+        empty.get("notes").get(0).asString().contains("too near"), empty.get("notes").toString());
+    plug(part, "Choke B");
+    JsonNode choke = once("");
+    assertEquals(choke.get("notes").size(), 0);
+    assertEquals(choke.get("window").get("lowestDb").size(), 101);
+  }
+
+  @Test
+  public void kitsAreReadableFiles() {
+    assertEquals(server.json(server.get("/api/kits"), 200).size(), 2);
+    HttpRequest.Builder bad = server.request("/api/kits/mine").header("Content-Type", "text/plain");
+    JsonNode refused =
+        server.json(
+            server.send(
+                bad.POST(HttpRequest.BodyPublishers.ofString("label: x\nopen: {farad: [a]}"))),
+            400);
+    assertTrue(refused.get("detail").asString().contains("farad is no number"));
+    String yaml = "label: mine\nopen: {farad: [5.0e-14]}\nshort: {}\nload: {ohm: 49.9}\n";
+    HttpRequest.Builder good =
+        server.request("/api/kits/mine").header("Content-Type", "text/plain");
+    server.json(server.send(good.POST(HttpRequest.BodyPublishers.ofString(yaml))), 201);
+    assertEquals(server.json(server.get("/api/kits"), 200).size(), 3);
+    JsonNode unknown =
+        server.json(
+            server.send(
+                "POST", url("/calibration"), "{\"method\":\"TWO_PORT\",\"kit\":\"nothing\"}"),
+            400);
+    assertTrue(unknown.get("detail").asString().contains("bench-box"));
+  }
+}
