@@ -32,8 +32,11 @@ export type LiveState = Omit<Schemas["LiveState"], "settings" | "guided"> & {
 export type Reading = Schemas["Reading"];
 export type Peak = Schemas["Peak"];
 export type Recording = Schemas["Recording"];
-export type RunSummary = Schemas["RunSummary"];
-export type Run = Omit<Schemas["Run"], "settings"> & { settings: SpectrumSettings };
+export type RunSummary = Omit<Schemas["RunSummary"], "networkId"> & { networkId: number | null };
+export type Run = Omit<Schemas["Run"], "settings" | "networkId"> & {
+  settings: SpectrumSettings;
+  networkId: number | null;
+};
 export type Comparison = Schemas["Comparison"];
 export type FrameHeader = Omit<Schemas["Frame"], "settings"> & { settings: SpectrumSettings };
 export type TraceRow = Schemas["TraceRow"];
@@ -46,15 +49,52 @@ export type MarkerReading = Schemas["MarkerReading"];
 export type Curve = Schemas["Curve"];
 export type NetworkSummary = Schemas["NetworkSummary"];
 export type NetworkPane = Schemas["NetworkPane"];
-export type NetworkReading = Omit<Schemas["NetworkReading"], "value"> & { value: number | null };
-export type TimeReply = Omit<Schemas["TimeReply"], "faults"> & { faults: LineFault[] };
+export type NetworkReading = Omit<Schemas["NetworkReading"], "value" | "uncertainty"> & {
+  value: number | null;
+  uncertainty: number | null;
+};
+export type TimeReply = Omit<Schemas["TimeReply"], "faults" | "metres" | "value"> & {
+  metres: ArrayLike<number>;
+  value: ArrayLike<number>;
+  faults: LineFault[];
+};
 export type LineFault = Omit<Schemas["LineFault"], "ohm"> & { ohm: number | null };
-export type NetworkCurve = Omit<Schemas["NetworkCurve"], "y"> & { y: (number | null)[] };
-export type ShownNetwork = Omit<Schemas["ShownNetwork"], "curves" | "time"> & {
+export type NetworkCurve = Omit<Schemas["NetworkCurve"], "y" | "re" | "im"> & {
+  y: ArrayLike<number | null>;
+  re: ArrayLike<number>;
+  im: ArrayLike<number>;
+};
+export type LimitOutcome = Schemas["LimitOutcome"];
+export type NetworkLimit = Schemas["NetworkLimit"];
+export type NetworkBand = Schemas["NetworkBand"];
+export type BandReadings = Omit<Schemas["BandReadings"], "readings"> & {
+  readings: NetworkReading[];
+};
+export type TwoPortDetail = Omit<
+  Schemas["TwoPortDetail"],
+  "matchedSource" | "matchedLoad" | "stabilityK" | "maximumGainDb" | "stableGainDb"
+> & {
+  stabilityK: number | null;
+  maximumGainDb: number | null;
+  stableGainDb: number | null;
+  matchedSource: Schemas["ReflectionPoint"] | null;
+  matchedLoad: Schemas["ReflectionPoint"] | null;
+};
+export type ShownNetwork = Omit<
+  Schemas["ShownNetwork"],
+  "curves" | "time" | "frequencyHz" | "bands" | "details" | "resonance" | "cable" | "window"
+> & {
+  frequencyHz: ArrayLike<number>;
   curves: NetworkCurve[];
   time: TimeReply | null;
+  bands: BandReadings[];
+  details: TwoPortDetail[];
+  resonance: Schemas["ResonanceReply"] | null;
+  cable: Schemas["CableReply"] | null;
+  window: Schemas["FixtureWindow"] | null;
 };
 export type PortExtension = Schemas["PortExtension"];
+export type MatchElement = Schemas["MatchElement"];
 export type TimeRequest = Omit<Schemas["TimeRequest"], "gate" | "leastFault"> & {
   gate: Schemas["TimeGate"] | null;
   leastFault: number | null;
@@ -67,11 +107,54 @@ export interface NetworkViewRequest {
   change: {
     firstPart: number | null;
     lastPart: number | null;
+    firstAdded: number | null;
+    lastAdded: number | null;
     extensions: PortExtension[] | null;
+    elements: MatchElement[];
     referenceOhm: number | null;
+    balanced: number[] | null;
   };
   time: TimeRequest | null;
+  memory: number | null;
+  math: string | null;
+  limits: NetworkLimit[];
+  bands: NetworkBand[];
+  otherVswr: number;
+  detailHz: number[];
+  resonance: Schemas["ResonanceAsk"] | null;
+  cableMetres: number | null;
+  fixture: { empty: number | null; shorted: number | null } | null;
 }
+export type JobNetwork = Omit<Schemas["JobNetwork"], "fixtureEmpty" | "fixtureShorted"> & {
+  fixtureEmpty: number | null;
+  fixtureShorted: number | null;
+};
+export type SweepSettings = Schemas["SweepSettings"];
+export type AnalyzerState = Omit<
+  Schemas["AnalyzerState"],
+  "calibrating" | "levels" | "calibrationId" | "jobId"
+> & {
+  jobId: number | null;
+  calibrationId: number | null;
+  calibrating: (Omit<Schemas["Calibrating"], "measuring"> & { measuring: string | null }) | null;
+  levels: Schemas["PortLevels"] | null;
+};
+/** Header of a sweep's frame; it comes over the socket, so the server's schema does not name it. */
+export interface AnalyzerFrame {
+  source: string;
+  sequence: number;
+  acquiredAtMillis: number;
+  points: number;
+  curvePoints: number[];
+  complex: boolean[];
+  timePoints: number;
+  network: ShownNetwork;
+  trust: string;
+  plane: string;
+  marks: string[];
+}
+export type Calibration = Schemas["KeptCalibration"];
+export type VerifyReply = Schemas["VerifyReply"];
 
 /** An error reply: what is wrong, what to do, and the field it concerns. */
 export class Problem extends Error {

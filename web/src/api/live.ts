@@ -30,11 +30,19 @@ function decode(buffer: ArrayBuffer): Frame {
  * screen repaints are dropped, so a busy window never falls behind.
  */
 export function useLive(source: string | null) {
-  const [frame, setFrame] = useState<Frame | null>(null);
-  const [state, takeState] = useState<LiveState | null>(null);
+  return useSource<Frame, LiveState>(source, decode);
+}
+
+/** Watches any source; {@link useLive} for what its frames and states are to the caller. */
+export function useSource<
+  F extends { header: { acquiredAtMillis: number } },
+  S extends { source: string; revision: number },
+>(source: string | null, decode: (buffer: ArrayBuffer) => F) {
+  const [frame, setFrame] = useState<F | null>(null);
+  const [state, takeState] = useState<S | null>(null);
   // A reply may arrive after the push of a newer state: the older one is dropped.
   const setState = useCallback(
-    (next: LiveState | null) =>
+    (next: S | null) =>
       takeState((now) =>
         next && now && next.source === now.source && next.revision < now.revision ? now : next,
       ),
@@ -42,7 +50,7 @@ export function useLive(source: string | null) {
   );
   const [connected, setConnected] = useState(false);
   const [stats, setStats] = useState<LiveStats>({ framesPerSecond: 0, latencyMillis: 0 });
-  const newest = useRef<Frame | null>(null);
+  const newest = useRef<F | null>(null);
 
   useEffect(() => {
     setFrame(null);
@@ -79,7 +87,7 @@ export function useLive(source: string | null) {
       };
       socket.onmessage = (event) => {
         if (typeof event.data === "string") {
-          setState(JSON.parse(event.data) as LiveState);
+          setState(JSON.parse(event.data) as S);
           return;
         }
         newest.current = decode(event.data as ArrayBuffer);
@@ -111,7 +119,7 @@ export function useLive(source: string | null) {
       cancelAnimationFrame(painting);
       socket?.close();
     };
-  }, [source, setState]);
+  }, [source, setState, decode]);
 
   return { frame, state, setState, connected, stats };
 }

@@ -20,6 +20,294 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/analyzers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["state_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["calibrate_1"];
+        delete: operations["drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/calibration/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/calibration/steps/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/calibration/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["use"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/extension": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["extension_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/fixture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["fixture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["hold_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["keep_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["network"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/remember": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["remember"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["start_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["sweep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/take-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["takeOver_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/verify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["verify"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/analyzers/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["view"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["calibrations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calibrations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_5"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/dialects": {
         parameters: {
             query?: never;
@@ -61,7 +349,7 @@ export interface paths {
         };
         get: operations["all_3"];
         put?: never;
-        post: operations["add"];
+        post: operations["add_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -180,6 +468,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/{id}/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/instruments/{id}/noise": {
         parameters: {
             query?: never;
@@ -267,7 +571,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["find"];
+        get: operations["find_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -301,6 +605,22 @@ export interface paths {
         };
         get?: never;
         put: operations["saveLimits"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/network": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["find"];
+        put: operations["save"];
         post?: never;
         delete?: never;
         options?: never;
@@ -365,7 +685,7 @@ export interface paths {
         };
         get: operations["ofJob"];
         put?: never;
-        post: operations["save_1"];
+        post: operations["save_2"];
         delete?: never;
         options?: never;
         head?: never;
@@ -383,6 +703,38 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["remove_3"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["kits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["add"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -525,7 +877,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["save"];
+        post: operations["save_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -605,7 +957,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        post: operations["view"];
+        post: operations["view_1"];
         delete?: never;
         options?: never;
         head?: never;
@@ -619,10 +971,26 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["find_2"];
+        get: operations["find_3"];
         put?: never;
         post?: never;
         delete: operations["remove_2"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/networks/{id}/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["csv_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -683,7 +1051,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["find_1"];
+        get: operations["find_2"];
         put?: never;
         post?: never;
         delete: operations["remove_1"];
@@ -873,9 +1241,101 @@ export interface components {
             /** Format: double */
             ownWidthHz: number;
         };
+        AnalyzerStart: {
+            dcChecked: boolean;
+            /** Format: int64 */
+            jobId: number | null;
+            overrideReason: string;
+            single: boolean;
+        };
+        AnalyzerState: {
+            atPart: boolean;
+            calibrating: components["schemas"]["Calibrating"];
+            /** Format: int64 */
+            calibrationId: number | null;
+            calibrationText: string;
+            dcChecked: boolean;
+            field: string;
+            holder: string;
+            holderName: string;
+            /** Format: int64 */
+            jobId: number | null;
+            levels: components["schemas"]["PortLevels"];
+            message: string;
+            overrideReason: string;
+            /** @enum {string} */
+            phase: "IDLE" | "RUNNING" | "HELD" | "REFUSED" | "LOST" | "STILL";
+            /** Format: double */
+            progress: number;
+            /** Format: double */
+            remainingSeconds: number;
+            /** Format: int64 */
+            revision: number;
+            single: boolean;
+            source: string;
+            sourceName: string;
+            sweep: components["schemas"]["SweepSettings"];
+            /** @enum {string} */
+            trust: "NONE" | "VALID" | "INTERPOLATED" | "EXTRAPOLATED" | "STALE";
+            trustText: string;
+            trustWhy: string;
+        };
+        AnalyzerView: {
+            atPart: boolean;
+            view: components["schemas"]["NetworkViewRequest"];
+        };
+        BandReadings: {
+            name: string;
+            readings: components["schemas"]["NetworkReading"][];
+        };
+        CableReply: {
+            /** Format: double */
+            atHz: number;
+            /** Format: double */
+            lossDbPerMetre: number;
+            /** Format: double */
+            velocityFactor: number;
+        };
+        Calibrating: {
+            complete: boolean;
+            kit: string;
+            /** @enum {string} */
+            measuring: "OPEN_1" | "SHORT_1" | "LOAD_1" | "OPEN_2" | "SHORT_2" | "LOAD_2" | "THROUGH" | "ISOLATION";
+            /** @enum {string} */
+            method: "ONE_PORT" | "THROUGH_RESPONSE" | "ENHANCED_RESPONSE" | "TWO_PORT" | "UNKNOWN_THROUGH";
+            methodText: string;
+            steps: components["schemas"]["CalibrationStep"][];
+        };
         Calibration: {
             /** Format: double */
             fullScaleDbm: number | null;
+        };
+        CalibrationKit: {
+            id: string;
+            label: string;
+        };
+        CalibrationName: {
+            name: string;
+        };
+        CalibrationStart: {
+            files: number | null;
+            kit: string;
+            /** @enum {string} */
+            method: "ONE_PORT" | "THROUGH_RESPONSE" | "ENHANCED_RESPONSE" | "TWO_PORT" | "UNKNOWN_THROUGH";
+            /** Format: double */
+            throughSeconds: number | null;
+        };
+        CalibrationStep: {
+            doubt: string;
+            label: string;
+            measured: boolean;
+            optional: boolean;
+            /** @enum {string} */
+            step: "OPEN_1" | "SHORT_1" | "LOAD_1" | "OPEN_2" | "SHORT_2" | "LOAD_2" | "THROUGH" | "ISOLATION";
+        };
+        CalibrationUse: {
+            /** Format: int64 */
+            calibrationId: number | null;
         };
         Change: {
             after: string;
@@ -936,6 +1396,19 @@ export interface components {
             summary: string;
             tables: components["schemas"]["ResultTable"][];
             title: string;
+        };
+        FixtureFiles: {
+            /** Format: int64 */
+            empty: number | null;
+            /** Format: int64 */
+            shorted: number | null;
+        };
+        FixtureStep: {
+            empty: boolean;
+        };
+        FixtureWindow: {
+            highestDb: number[];
+            lowestDb: number[];
         };
         Frame: {
             /** Format: int64 */
@@ -1050,7 +1523,7 @@ export interface components {
             /** Format: int32 */
             inputs: number | null;
             /** @enum {string} */
-            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
+            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "NETWORK_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
             kindLabel: string;
             message: string;
             name: string;
@@ -1074,8 +1547,31 @@ export interface components {
             dut: string;
             name: string;
         };
+        JobNetwork: {
+            bands: components["schemas"]["NetworkBand"][];
+            /** Format: int64 */
+            fixtureEmpty: number | null;
+            /** Format: int64 */
+            fixtureShorted: number | null;
+            limits: components["schemas"]["NetworkLimit"][];
+        };
         Keep: {
             name: string;
+        };
+        KeptCalibration: {
+            /** Format: int64 */
+            id: number;
+            identity: string;
+            kit: string;
+            /** Format: int64 */
+            madeAtMillis: number;
+            /** @enum {string} */
+            method: "ONE_PORT" | "THROUGH_RESPONSE" | "ENHANCED_RESPONSE" | "TWO_PORT" | "UNKNOWN_THROUGH";
+            methodText: string;
+            name: string;
+            sweep: components["schemas"]["SweepSettings"];
+            /** Format: double */
+            verified: number | null;
         };
         KeptRun: {
             /** Format: int64 */
@@ -1098,6 +1594,19 @@ export interface components {
             planes: components["schemas"]["PlanePlan"][];
             /** Format: double */
             worstHeadroomDb: number | null;
+        };
+        LimitOutcome: {
+            /** Format: double */
+            atHz: number | null;
+            /** Format: double */
+            margin: number | null;
+            name: string;
+            unit: string;
+            /** @enum {string} */
+            verdict: "PASS" | "PASS_UNSURE" | "FAIL_UNSURE" | "FAIL" | "INVALID" | "NONE";
+            verdictText: string;
+            /** Format: double */
+            worst: number | null;
         };
         Limits: {
             /** Format: double */
@@ -1176,6 +1685,14 @@ export interface components {
             /** Format: double */
             toHz: number;
         };
+        MatchElement: {
+            /** @enum {string} */
+            part: "RESISTOR" | "INDUCTOR" | "CAPACITOR" | "LINE";
+            /** @enum {string} */
+            place: "SERIES" | "SHUNT";
+            /** Format: double */
+            value: number;
+        };
         Network: {
             frequencyHz: number[];
             /** Format: int64 */
@@ -1189,10 +1706,23 @@ export interface components {
             };
             z0: number[];
         };
+        NetworkBand: {
+            /** Format: double */
+            fromHz: number;
+            name: string;
+            /** Format: double */
+            toHz: number;
+        };
         NetworkChange: {
+            balanced: number[];
+            elements: components["schemas"]["MatchElement"][];
             extensions: components["schemas"]["PortExtension"][];
             /** Format: int64 */
+            firstAdded: number | null;
+            /** Format: int64 */
             firstPart: number | null;
+            /** Format: int64 */
+            lastAdded: number | null;
             /** Format: int64 */
             lastPart: number | null;
             /** Format: double */
@@ -1207,6 +1737,24 @@ export interface components {
             unit: string;
             y: (number | null)[];
         };
+        NetworkLimit: {
+            /** Format: int32 */
+            column: number;
+            /** @enum {string} */
+            format: "LOG_MAGNITUDE" | "LINEAR" | "PHASE" | "UNWRAPPED_PHASE" | "GROUP_DELAY" | "VSWR" | "RETURN_LOSS" | "REAL" | "IMAGINARY" | "RESISTANCE" | "REACTANCE" | "IMPEDANCE";
+            /** Format: double */
+            fromHz: number;
+            /** Format: double */
+            fromValue: number;
+            name: string;
+            /** Format: int32 */
+            row: number;
+            /** Format: double */
+            toHz: number;
+            /** Format: double */
+            toValue: number;
+            upper: boolean;
+        };
         NetworkPane: {
             /** Format: int32 */
             column: number;
@@ -1219,6 +1767,8 @@ export interface components {
             atHz: number;
             id: string;
             label: string;
+            /** Format: double */
+            uncertainty: number | null;
             unit: string;
             /** Format: double */
             value: number | null;
@@ -1244,9 +1794,22 @@ export interface components {
         NetworkViewRequest: {
             /** Format: double */
             apertureHz: number | null;
+            bands: components["schemas"]["NetworkBand"][];
+            /** Format: double */
+            cableMetres: number | null;
             change: components["schemas"]["NetworkChange"];
+            detailHz: (number | null)[];
+            fixture: components["schemas"]["FixtureFiles"];
+            limits: components["schemas"]["NetworkLimit"][];
+            /** @enum {string} */
+            math: "OVER" | "MINUS" | "PLUS" | "TIMES";
+            /** Format: int64 */
+            memory: number | null;
             networks: (number | null)[];
+            /** Format: double */
+            otherVswr: number | null;
             panes: components["schemas"]["NetworkPane"][];
+            resonance: components["schemas"]["ResonanceAsk"];
             /** Format: double */
             smoothing: number | null;
             time: components["schemas"]["TimeRequest"];
@@ -1256,7 +1819,7 @@ export interface components {
             dialect: string;
             host: string;
             /** @enum {string} */
-            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
+            kind: "IQ_RECEIVER" | "SWEPT_ANALYZER" | "NETWORK_ANALYZER" | "SIGNAL_SOURCE" | "STEP_ATTENUATOR" | "NOISE_SOURCE" | "PART_HOLDER";
             name: string;
             /** Format: int32 */
             port: number;
@@ -1287,6 +1850,10 @@ export interface components {
         };
         PartChange: {
             part: string;
+        };
+        PartFile: {
+            /** Format: int64 */
+            networkId: number;
         };
         Path: {
             elements: components["schemas"]["PathElement"][];
@@ -1346,6 +1913,12 @@ export interface components {
             /** Format: double */
             lossDb: number;
         };
+        PortLevels: {
+            backward: string[];
+            blocking: string;
+            dcQuestion: string;
+            plan: components["schemas"]["LevelPlan"];
+        };
         Reading: {
             contributions: components["schemas"]["UncertaintyPart"][];
             id: string;
@@ -1391,12 +1964,40 @@ export interface components {
             /** Format: double */
             seconds: number;
         };
+        ReflectionPoint: {
+            /** Format: double */
+            im: number;
+            /** Format: double */
+            re: number;
+        };
         ResolutionAdvice: {
             /** Format: double */
             cleanRbwHz: number;
             /** @enum {string} */
             separation: "CLEAN" | "JUST_VISIBLE" | "NOT";
             words: string;
+        };
+        ResonanceAsk: {
+            /** @enum {string} */
+            connection: "BETWEEN_PORTS" | "ACROSS_LINE" | "AT_PORT_1";
+            /** Format: double */
+            fromHz: number;
+            series: boolean;
+            /** Format: double */
+            toHz: number;
+        };
+        ResonanceReply: {
+            /** Format: double */
+            farad: number;
+            /** Format: double */
+            henry: number;
+            /** Format: double */
+            hertz: number;
+            /** Format: double */
+            ohm: number;
+            /** Format: double */
+            quality: number;
+            seriesCircuit: boolean;
         };
         ResultCell: {
             text: string;
@@ -1431,6 +2032,8 @@ export interface components {
             keptAt: string;
             limits: components["schemas"]["Limits"];
             name: string;
+            /** Format: int64 */
+            networkId: number | null;
             note: string;
             overrideReason: string;
             path: components["schemas"]["Path"];
@@ -1461,6 +2064,8 @@ export interface components {
             jobId: number;
             keptAt: string;
             name: string;
+            /** Format: int64 */
+            networkId: number | null;
             note: string;
             picture: number[];
             unit: string;
@@ -1481,14 +2086,24 @@ export interface components {
             settings: components["schemas"]["SpectrumSettings"];
         };
         ShownNetwork: {
+            bands: components["schemas"]["BandReadings"][];
+            cable: components["schemas"]["CableReply"];
             curves: components["schemas"]["NetworkCurve"][];
+            details: components["schemas"]["TwoPortDetail"][];
             frequencyHz: number[];
             /** Format: int64 */
             id: number;
             name: string;
+            notes: string[];
+            outcomes: components["schemas"]["LimitOutcome"][];
             /** Format: int32 */
             ports: number;
+            resonance: components["schemas"]["ResonanceReply"];
             time: components["schemas"]["TimeReply"];
+            /** @enum {string} */
+            verdict: "PASS" | "PASS_UNSURE" | "FAIL_UNSURE" | "FAIL" | "INVALID" | "NONE";
+            verdictText: string;
+            window: components["schemas"]["FixtureWindow"];
             z0: number[];
         };
         SourceChange: {
@@ -1583,6 +2198,32 @@ export interface components {
             /** Format: double */
             stopHz: number;
         };
+        SweepSegment: {
+            /** Format: int32 */
+            points: number;
+            /** Format: double */
+            startHz: number;
+            /** Format: double */
+            stopHz: number;
+        };
+        SweepSettings: {
+            /** Format: int32 */
+            averages: number;
+            /** Format: double */
+            bandwidthHz: number;
+            bothPorts: boolean;
+            /** Format: int32 */
+            points: number;
+            /** Format: double */
+            powerDbm: number;
+            segments: components["schemas"]["SweepSegment"][];
+            /** Format: double */
+            startHz: number;
+            /** Format: double */
+            stopHz: number;
+            /** @enum {string} */
+            type: "LINEAR" | "LOGARITHMIC" | "SEGMENTS";
+        };
         TimeGate: {
             /** Format: double */
             fromMetres: number;
@@ -1640,10 +2281,45 @@ export interface components {
             /** @enum {string} */
             mode: "LIVE" | "POWER_AVERAGE" | "EXPONENTIAL_AVERAGE" | "LOG_AVERAGE" | "HIGHEST" | "LOWEST" | "FROZEN" | "QUASI_PEAK" | "CISPR_AVERAGE" | "RATIO" | "REST";
         };
+        TwoPortDetail: {
+            /** Format: double */
+            hertz: number;
+            loadCircle: components["schemas"]["ReflectionPoint"];
+            /** Format: double */
+            loadRadius: number;
+            matchedLoad: components["schemas"]["ReflectionPoint"];
+            matchedSource: components["schemas"]["ReflectionPoint"];
+            /** Format: double */
+            maximumGainDb: number | null;
+            sourceCircle: components["schemas"]["ReflectionPoint"];
+            /** Format: double */
+            sourceRadius: number;
+            /** Format: double */
+            stabilityK: number | null;
+            /** Format: double */
+            stabilityMu: number;
+            /** Format: double */
+            stableGainDb: number | null;
+        };
         UncertaintyPart: {
             name: string;
             /** Format: double */
             standard: number;
+        };
+        VerifyReply: {
+            good: boolean;
+            /** Format: double */
+            transmissionDb: number | null;
+            words: string;
+            /** Format: double */
+            worst: number;
+        };
+        VerifyRequest: {
+            /** Format: int64 */
+            networkId: number | null;
+            /** Format: int32 */
+            port: number;
+            what: string;
         };
         ViewPlan: {
             adjacent: components["schemas"]["AdjacentPlan"];
@@ -1694,6 +2370,483 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["ResolutionAdvice"];
                 };
+            };
+        };
+    };
+    state_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    calibrate_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationStart"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    drop: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    finish: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationName"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptCalibration"];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+                step: "OPEN_1" | "SHORT_1" | "LOAD_1" | "OPEN_2" | "SHORT_2" | "LOAD_2" | "THROUGH" | "ISOLATION";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    use: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationUse"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    extension_1: {
+        parameters: {
+            query: {
+                port: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PortExtension"];
+                };
+            };
+        };
+    };
+    fixture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FixtureStep"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["JobNetwork"];
+                };
+            };
+        };
+    };
+    hold_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    keep_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationName"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RunSummary"];
+                };
+            };
+        };
+    };
+    network: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ShownNetwork"];
+                };
+            };
+        };
+    };
+    remember: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalibrationName"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["NetworkSummary"];
+                };
+            };
+        };
+    };
+    start_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalyzerStart"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    sweep: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    takeOver_1: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    verify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerifyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["VerifyReply"];
+                };
+            };
+        };
+    };
+    view: {
+        parameters: {
+            query?: never;
+            header?: {
+                "X-Rovnik-Client"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnalyzerView"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AnalyzerState"];
+                };
+            };
+        };
+    };
+    calibrations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["KeptCalibration"][];
+                };
+            };
+        };
+    };
+    remove_5: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1757,7 +2910,7 @@ export interface operations {
             };
         };
     };
-    add: {
+    add_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -1937,6 +3090,32 @@ export interface operations {
             };
         };
     };
+    load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Instrument"];
+                };
+            };
+        };
+    };
     setNoise: {
         parameters: {
             query?: never;
@@ -2081,7 +3260,7 @@ export interface operations {
             };
         };
     };
-    find: {
+    find_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2173,6 +3352,54 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Job"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["JobNetwork"];
+                };
+            };
+        };
+    };
+    save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobNetwork"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["JobNetwork"];
                 };
             };
         };
@@ -2273,7 +3500,7 @@ export interface operations {
             };
         };
     };
-    save_1: {
+    save_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2317,6 +3544,52 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CalibrationKit"][];
+                };
+            };
+        };
+    };
+    add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CalibrationKit"];
+                };
             };
         };
     };
@@ -2534,7 +3807,7 @@ export interface operations {
             };
         };
     };
-    save: {
+    save_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2683,7 +3956,7 @@ export interface operations {
             };
         };
     };
-    view: {
+    view_1: {
         parameters: {
             query?: never;
             header?: never;
@@ -2707,7 +3980,7 @@ export interface operations {
             };
         };
     };
-    find_2: {
+    find_3: {
         parameters: {
             query?: {
                 readings?: boolean;
@@ -2750,6 +4023,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    csv_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string;
+                };
             };
         };
     };
@@ -2850,7 +4145,7 @@ export interface operations {
             };
         };
     };
-    find_1: {
+    find_2: {
         parameters: {
             query?: never;
             header?: never;

@@ -54,6 +54,9 @@ const KEYS: [string, string][] = [
   ["w", "whose line is it?"],
   ["l", "table of lines"],
   ["k", "keep a run"],
+  ["s", "one sweep of the network analyzer"],
+  ["r", "remember the sweep to compare with"],
+  ["t", "reflection over distance"],
   ["[ and ]", "move the reading plane"],
   ["?", "this list"],
 ];
@@ -149,7 +152,7 @@ export function App() {
       <main className={classes.main}>
         {area === "bench" && <BenchPage job={job} />}
         {area === "spectrum" && job && <SpectrumPage key={job.id} job={job} />}
-        {area === "network" && <NetworkPage />}
+        {area === "network" && <NetworkPage key={job?.id} job={job} />}
         {area === "runs" && job && <RunsPage job={job} />}
         {!job && area !== "bench" && area !== "network" && (
           <Stack align="center" justify="center" h="100%">

@@ -1,6 +1,8 @@
 /** Reading and writing of numbers with engineering units at the edge; SI inside. */
 
 const PREFIX: Record<string, number> = {
+  f: 1e-15,
+  p: 1e-12,
   n: 1e-9,
   u: 1e-6,
   "\u00B5": 1e-6,

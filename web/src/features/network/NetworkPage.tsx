@@ -1,25 +1,33 @@
-import { Button, FileButton, Stack, Text } from "@mantine/core";
+import { Alert, Button, FileButton, Group, Stack, Text, TextInput } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api } from "../../api/client";
+import { useMemo, useState } from "react";
+import { api, type Job } from "../../api/client";
 import { useCommands } from "../../app/commands";
 import { useKeys } from "../../app/useKeys";
 import { parseQuantity } from "../../components/units";
+import { PathStrip } from "../path/PathStrip";
+import { RunTape, useRuns } from "../runs/RunTape";
+import { Notice } from "../spectrum/Notice";
+import { useCalm } from "../spectrum/useCalm";
+import { Candidates } from "./Candidates";
 import classes from "./NetworkPage.module.css";
 import { NetworkSide } from "./NetworkSide";
 import { NetworkSteps } from "./NetworkSteps";
 import type { ChartMarker } from "./SmithChart";
 import { Tile } from "./Tile";
 import { TimeTile } from "./TimeTile";
-import { useNetworks } from "./useNetworks";
+import { type NetworkModel, useNetworks } from "./useNetworks";
 
-/** S-parameters of files: views, corrections, worst values, distance. */
-export function NetworkPage() {
-  const model = useNetworks();
-  const queries = useQueryClient();
+/** S-parameters of files and of a live analyzer: calibration, views, corrections, verdicts. */
+export function NetworkPage({ job }: { job: Job | undefined }) {
   const [markers, setMarkers] = useState<ChartMarker[]>([]);
+  const model = useNetworks(
+    job,
+    markers.map((m) => m.hertz),
+  );
+  const queries = useQueryClient();
   const [zoom, setZoom] = useState<[number, number] | null>(null);
-  const { setting, change } = model;
+  const { setting, change, analyzer, live } = model;
   const place = (hertz: number) =>
     setMarkers((all) => {
       let number = 1;
@@ -36,12 +44,16 @@ export function NetworkPage() {
     if (!n || !c) {
       return;
     }
-    const y = c.y.length ? c.y : c.re.map((re, i) => -Math.hypot(re, c.im[i]));
     const sign = view.row === view.column && view.format === "LOG_MAGNITUDE" ? -1 : 1;
     let at = 0;
-    y.forEach((v, i) => {
-      at = v !== null && sign * v > sign * (y[at] ?? 0) ? i : at;
-    });
+    let most = Number.NEGATIVE_INFINITY;
+    for (let i = 0; i < n.frequencyHz.length; i++) {
+      const v = c.y.length ? sign * (c.y[i] ?? Number.NaN) : -Math.hypot(c.re[i], c.im[i]);
+      if (v > most) {
+        most = v;
+        at = i;
+      }
+    }
     place(n.frequencyHz[at]);
   };
   const hertz = (text: string, act: (v: number) => void) => {
@@ -52,11 +64,27 @@ export function NetworkPage() {
     act(v);
     return "";
   };
+  const say = (act: () => unknown) => () => {
+    act();
+    return "";
+  };
   const distance = (on: boolean) => change({ time: { ...setting.time, on } });
+  const toggle = () =>
+    live && (analyzer.state?.phase === "RUNNING" ? analyzer.hold() : analyzer.start());
+  const remember = async () => {
+    const id = await analyzer.remember();
+    if (id) {
+      change({ shown: [...setting.shown, id].slice(-7) });
+    }
+  };
   useKeys({
     m: best,
     t: () => distance(!setting.time.on),
     Escape: () => setZoom(null),
+    " ": toggle,
+    k: () => live && analyzer.keep(),
+    r: () => live && remember(),
+    s: () => live && analyzer.start(true),
   });
   useCommands([
     {
@@ -87,21 +115,49 @@ export function NetworkPage() {
       name: "distance",
       argument: "",
       hint: "show or hide the reflection over distance",
-      run: () => {
-        distance(!setting.time.on);
-        return "";
-      },
+      run: say(() => distance(!setting.time.on)),
     },
     {
       name: "clear",
       argument: "",
       hint: "take markers away, whole band",
-      run: () => {
+      run: say(() => {
         setMarkers([]);
         setZoom(null);
-        return "";
-      },
+      }),
     },
+    ...(live
+      ? [
+          {
+            name: "start at",
+            argument: "<frequency>",
+            hint: "lower end of the sweep",
+            run: (v: string) => hertz(v, (startHz) => analyzer.change({ startHz })),
+          },
+          {
+            name: "stop at",
+            argument: "<frequency>",
+            hint: "upper end of the sweep",
+            run: (v: string) => hertz(v, (stopHz) => analyzer.change({ stopHz })),
+          },
+          {
+            name: "remember",
+            argument: "",
+            hint: "store the sweep to compare with",
+            run: say(remember),
+          },
+          { name: "single", argument: "", hint: "one sweep", run: say(() => analyzer.start(true)) },
+          {
+            name: "keep",
+            argument: "<name>",
+            hint: "keep the sweep as a run",
+            run: (v: string) => {
+              analyzer.keep(v);
+              return "";
+            },
+          },
+        ]
+      : []),
   ]);
   const remove = async (id: number) => {
     try {
@@ -111,7 +167,28 @@ export function NetworkPage() {
       model.setRefused((e as Error).message);
     }
   };
-  if (model.files?.length === 0) {
+  // Plots follow every sweep; words and numbers only as fast as they can be read.
+  const calmFrame = useCalm(analyzer.frame, String(live?.id));
+  const calm = calmFrame && live ? withFirst(model, calmFrame.header.network) : model;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the calm frame stands for the model
+  const steps = useMemo(
+    () => <NetworkSteps model={calm} onRemove={remove} onRemember={remember} />,
+    [
+      calmFrame,
+      setting,
+      model.files,
+      model.wrong,
+      model.asks,
+      model.instruments,
+      analyzer.state,
+      analyzer.note,
+      analyzer.verdict,
+      analyzer.atPart,
+      analyzer.dcChecked,
+      job,
+    ],
+  );
+  if (model.files?.length === 0 && model.analyzers.length === 0) {
     return (
       <Stack align="center" justify="center" h="100%">
         <Text>No part is known yet. Open a Touchstone file (.s1p to .s32p, version 1 or 2).</Text>
@@ -125,32 +202,113 @@ export function NetworkPage() {
   const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
   const tiles = below + (setting.time.on ? 1 : 0);
   return (
-    <div className={classes.page}>
-      <aside className={classes.steps} aria-label="Steps">
-        <NetworkSteps model={model} onRemove={remove} />
-      </aside>
-      <div className={classes.tiles} data-count={Math.min(4, tiles)}>
-        {setting.time.on && <TimeTile model={model} />}
-        {setting.views.slice(0, below).map((_, i) => (
-          <Tile
-            // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
-            key={i}
-            model={model}
-            pane={i}
-            markers={markers}
-            zoom={zoom}
-            onZoom={setZoom}
-            onPlace={place}
-          />
-        ))}
-      </div>
-      <aside className={classes.side} aria-label="Readings">
-        <NetworkSide
-          model={model}
-          markers={markers}
-          onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
+    <div className={classes.whole}>
+      {live && job && (
+        <PathStrip
+          job={job}
+          plan={analyzer.state?.levels?.plan as never}
+          instruments={model.instruments}
+          onPlane={(plane) =>
+            api
+              .put(`/api/jobs/${job.id}/reading-plane`, { plane })
+              .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
+          }
         />
-      </aside>
+      )}
+      <div>
+        <Notice model={analyzer} />
+        {analyzer.problem?.field === "levelPlan" && <Override model={model} />}
+      </div>
+      <div className={classes.page}>
+        <aside className={classes.steps} aria-label="Steps">
+          {steps}
+        </aside>
+        {setting.candidates ? (
+          <Candidates model={calm} />
+        ) : (
+          <div className={classes.tiles} data-count={Math.min(4, tiles)}>
+            {setting.time.on && <TimeTile model={model} />}
+            {setting.views.slice(0, below).map((_, i) => (
+              <Tile
+                // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
+                key={i}
+                model={model}
+                pane={i}
+                markers={markers}
+                zoom={zoom}
+                onZoom={setZoom}
+                onPlace={place}
+              />
+            ))}
+          </div>
+        )}
+        <aside className={classes.side} aria-label="Readings">
+          <NetworkSide
+            model={calm}
+            markers={markers}
+            onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
+          />
+        </aside>
+      </div>
+      {live && job && <Tape model={model} job={job} />}
     </div>
+  );
+}
+
+function withFirst(model: NetworkModel, first: NetworkModel["networks"][number]): NetworkModel {
+  return { ...model, networks: [first, ...model.networks.slice(1)] };
+}
+
+/** Says why power may flow all the same. */
+function Override({ model }: { model: NetworkModel }) {
+  const [reason, setReason] = useState("");
+  return (
+    <Alert color="red" p={6} radius={0}>
+      <Group gap="sm">
+        <TextInput
+          size="xs"
+          w={340}
+          aria-label="Reason"
+          placeholder="Why sweep all the same? It is kept with the run."
+          value={reason}
+          onChange={(e) => setReason(e.currentTarget.value)}
+        />
+        <Button
+          size="compact-xs"
+          color="red"
+          disabled={!reason.trim()}
+          onClick={() => model.analyzer.start(false, reason)}
+        >
+          Sweep all the same
+        </Button>
+      </Group>
+    </Alert>
+  );
+}
+
+/** The job's runs; those of an analyzer are laid over as files. */
+function Tape({ model, job }: { model: NetworkModel; job: Job }) {
+  const { data: runs = [] } = useRuns(job.id);
+  const { shown, change } = model;
+  const overlaid = runs
+    .filter((r) => r.networkId !== null && shown.includes(r.networkId))
+    .map((r) => r.id);
+  return (
+    <RunTape
+      job={job}
+      overlaid={overlaid}
+      stats={model.analyzer.stats}
+      onOverlay={(ids) => {
+        const files = (wanted: (id: number) => boolean) =>
+          runs.flatMap((r) => (wanted(r.id) && r.networkId !== null ? [r.networkId] : []));
+        const ofRuns = files(() => true);
+        change({
+          shown: [
+            ...shown.filter((id) => !ofRuns.includes(id)),
+            ...files((id) => ids.includes(id)),
+          ],
+        });
+      }}
+    />
   );
 }

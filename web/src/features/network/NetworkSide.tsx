@@ -1,11 +1,12 @@
 import { QuantityField } from "../../components/QuantityField";
-import { formatEngineering, formatHertz } from "../../components/units";
+import { formatEngineering, formatHertz, signed } from "../../components/units";
+import { VERDICT_SHAPE } from "../../components/verdicts";
 import classes from "./NetworkPage.module.css";
 import { FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
 import { type ChartMarker, impedanceWords, nearest } from "./SmithChart";
 import type { NetworkModel } from "./useNetworks";
 
-/** Worst values in the band, and what stands at the markers in every view. */
+/** Verdict, worst values in the bands, and what stands at the markers in every view. */
 export function NetworkSide(props: {
   model: NetworkModel;
   markers: ChartMarker[];
@@ -13,9 +14,49 @@ export function NetworkSide(props: {
 }) {
   const { model } = props;
   const [from, to] = model.band;
-  const first = model.readings[0] ?? [];
+  const main = model.networks[0];
+  const frame = model.live ? model.analyzer.frame?.header : undefined;
+  const [whole, ...bands] = main?.bands ?? [];
   return (
     <>
+      {main && main.outcomes.length > 0 && (
+        <div data-testid="network-verdict">
+          <div
+            className={classes.verdict}
+            style={{ color: main.verdict.startsWith("FAIL") ? "var(--fail)" : undefined }}
+          >
+            {VERDICT_SHAPE[main.verdict]} {main.verdictText}
+          </div>
+          {main.outcomes.map((o) => (
+            <div key={o.name} className={classes.small}>
+              {VERDICT_SHAPE[o.verdict]} {o.name}:{" "}
+              {o.margin == null ? (
+                "no point in it"
+              ) : (
+                <span className="figures">
+                  margin {signed(o.margin, 2)} {o.unit} at {formatHertz(o.atHz ?? 0, 5)}
+                </span>
+              )}
+            </div>
+          ))}
+        </div>
+      )}
+      {frame && (
+        <div className={classes.small} data-testid="network-trust">
+          at {frame.plane}; {model.analyzer.state?.trustText}
+          {frame.marks.map((m) => (
+            <div key={m} className={classes.wrong}>
+              {"\u26A0"} {m}: not to be trusted
+            </div>
+          ))}
+        </div>
+      )}
+      {main?.notes.map((n) => (
+        <div key={n} className={classes.wrong}>
+          {n}
+        </div>
+      ))}
+      <Special network={main} />
       <div className={classes.row} data-testid="network-markers">
         <div className={classes.small}>
           Markers: click a plot or a chart, or type <em>marker 458.5M</em>
@@ -47,37 +88,81 @@ export function NetworkSide(props: {
           </div>
         ))}
       </div>
-      <div className={classes.sentence}>
-        <strong>Worst values</strong> from{" "}
-        <QuantityField
-          label="Band from"
-          unit="Hz"
-          value={from}
-          format={(v) => formatHertz(v, 6)}
-          onCommit={(bandFromHz) => model.change({ bandFromHz })}
-        />{" "}
-        to{" "}
-        <QuantityField
-          label="Band to"
-          unit="Hz"
-          value={to}
-          format={(v) => formatHertz(v, 6)}
-          onCommit={(bandToHz) => model.change({ bandToHz })}
-        />
-      </div>
-      {model.readingsWrong && <div className={classes.wrong}>{model.readingsWrong}</div>}
+      {main && (
+        <div className={classes.sentence}>
+          <strong>Worst values</strong> from{" "}
+          <QuantityField
+            label="Band from"
+            unit="Hz"
+            value={from}
+            format={(v) => formatHertz(v, 6)}
+            onCommit={(bandFromHz) => model.change({ bandFromHz })}
+          />{" "}
+          to{" "}
+          <QuantityField
+            label="Band to"
+            unit="Hz"
+            value={to}
+            format={(v) => formatHertz(v, 6)}
+            onCommit={(bandToHz) => model.change({ bandToHz })}
+          />
+        </div>
+      )}
+      {whole && <Figures model={model} band={0} />}
+      {bands.map((b, i) => (
+        <div key={b.name}>
+          <div className={classes.sentence}>
+            <strong>{b.name}</strong>
+          </div>
+          <Figures model={model} band={i + 1} />
+        </div>
+      ))}
+    </>
+  );
+}
+
+/** Insertion loss and return loss are easily taken for one another. */
+const EXPLAINED: Record<string, string> = {
+  gainLowest: "What passes through the part. Its negative is the insertion loss.",
+  returnLoss1:
+    "What comes back from port 1: the higher, the better the match. It is no loss on the way through.",
+  returnLoss2:
+    "What comes back from port 2: the higher, the better the match. It is no loss on the way through.",
+  mismatchLoss1: "What does not enter port 1 because it is reflected.",
+  stabilityMu: "Above 1 the part is stable with any passive load.",
+  powerOut: "Above 1 the part gives out more power than it takes: it is not passive.",
+};
+
+function Figures({ model, band }: { model: NetworkModel; band: number }) {
+  const first = model.networks[0]?.bands[band]?.readings ?? [];
+  return (
+    <>
       {first.map((r) => (
-        <div key={r.id} className={classes.row} data-testid={`figure-${r.id}`}>
-          <div className={classes.small}>{r.label}</div>
-          {model.readings.map((all, k) => {
-            const own = all.find((x) => x.id === r.id);
+        <div
+          key={r.id}
+          className={classes.row}
+          data-testid={band === 0 ? `figure-${r.id}` : `figure-${r.id}-${band}`}
+          title={EXPLAINED[r.id]}
+        >
+          <div className={classes.small}>
+            {r.label}
+            {EXPLAINED[r.id] ? " (?)" : ""}
+          </div>
+          {model.networks.map((n, k) => {
+            const own = n.bands[band]?.readings.find((x) => x.id === r.id);
             return own ? (
-              // biome-ignore lint/suspicious/noArrayIndexKey: one line a file, in their order
+              // biome-ignore lint/suspicious/noArrayIndexKey: one line a network, in their order
               <div key={k} className={`figures ${k === 0 ? classes.number : classes.small}`}>
-                {figure(own.value, own.unit)}{" "}
+                {figure(own.value, own.unit)}
+                {own.uncertainty !== null && (
+                  <span className={classes.small}>
+                    {" "}
+                    {"\u00B1"} {Number(own.uncertainty.toPrecision(2))}
+                  </span>
+                )}{" "}
                 <span className={classes.small}>
                   at {formatHertz(own.atHz, 6)}
-                  {k > 0 && `, ${model.networks[k]?.name ?? ""}`}
+                  {k > 0 && `, ${n.name}`}
                 </span>
               </div>
             ) : null;
@@ -86,6 +171,62 @@ export function NetworkSide(props: {
       ))}
     </>
   );
+}
+
+/** Resonance, cable, and stability at the first marker. */
+function Special({ network }: { network: NetworkModel["networks"][number] | undefined }) {
+  const r = network?.resonance;
+  const c = network?.cable;
+  return (
+    <>
+      {r && (
+        <div className={classes.row} data-testid="resonance">
+          <div className={classes.small}>
+            Resonance, {r.seriesCircuit ? "series" : "parallel"} circuit
+          </div>
+          <div className={`figures ${classes.number}`}>{formatHertz(r.hertz, 8)}</div>
+          <div className="figures">
+            Q {Number(r.quality.toPrecision(4))}, {formatEngineering(r.henry, "H")},{" "}
+            {formatEngineering(r.farad, "F")}, {formatEngineering(r.ohm, "\u03A9")}
+          </div>
+        </div>
+      )}
+      {c && (
+        <div className={classes.row} data-testid="cable">
+          <div className={classes.small}>Cable</div>
+          <div className={`figures ${classes.number}`}>
+            velocity factor {c.velocityFactor.toFixed(4)}
+          </div>
+          <div className="figures">
+            {c.lossDbPerMetre.toFixed(4)} dB/m at {formatHertz(c.atHz, 5)}
+          </div>
+        </div>
+      )}
+      {network?.details.map((d) => (
+        <div key={d.hertz} className={classes.row} data-testid="stability">
+          <div className={classes.small}>Stability at {formatHertz(d.hertz, 6)}</div>
+          <div className="figures">
+            K {d.stabilityK === null ? "\u221E" : d.stabilityK.toFixed(3)}, mu{" "}
+            {d.stabilityMu.toFixed(3)}
+            {d.maximumGainDb !== null && `, highest gain ${d.maximumGainDb.toFixed(2)} dB`}
+            {d.maximumGainDb === null &&
+              d.stableGainDb !== null &&
+              `, stable to ${d.stableGainDb.toFixed(2)} dB`}
+          </div>
+          {d.matchedSource && d.matchedLoad && (
+            <div className={`figures ${classes.small}`}>
+              match: source {polar(d.matchedSource)}, load {polar(d.matchedLoad)}
+            </div>
+          )}
+        </div>
+      ))}
+    </>
+  );
+}
+
+function polar(g: { re: number; im: number }): string {
+  const degrees = (Math.atan2(g.im, g.re) * 180) / Math.PI;
+  return `${Math.hypot(g.re, g.im).toFixed(3)} \u2220 ${signed(degrees, 1)}\u00B0`;
 }
 
 function figure(value: number | null, unit: string): string {

@@ -1,10 +1,25 @@
-import { Button, Checkbox, FileButton, Group, Select, Switch, Text } from "@mantine/core";
+import {
+  Button,
+  Checkbox,
+  FileButton,
+  Group,
+  Menu,
+  Progress,
+  Select,
+  Switch,
+  Text,
+  TextInput,
+} from "@mantine/core";
+import { useQueryClient } from "@tanstack/react-query";
 import { api, type PortExtension } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz, formatSeconds } from "../../components/units";
 import { Choice } from "../spectrum/Choice";
 import { Step } from "../spectrum/Step";
+import { CalibrationStep, LevelStep, Plugged, SweepSentence } from "./AnalyzerSteps";
+import { parseElements } from "./asksText";
+import { FurtherStep, JudgeStep } from "./JudgeStep";
 import classes from "./NetworkPage.module.css";
 import type { NetworkModel } from "./useNetworks";
 
@@ -23,20 +38,54 @@ const SHAPES: Record<string, string> = {
 interface Props {
   model: NetworkModel;
   onRemove: (id: number) => void;
+  onRemember: () => void;
 }
 
 /** What is shown, how it is corrected, and how it is turned into distance. */
-export function NetworkSteps({ model, onRemove }: Props) {
+export function NetworkSteps({ model, onRemove, onRemember }: Props) {
   const { setting, change, files = [], shown } = model;
   const toggle = (id: number) => {
     const next = shown.includes(id) ? shown.filter((s) => s !== id) : [...shown, id];
-    change({ shown: next.length ? next : shown });
+    change({ shown: next.length || model.live ? next : shown });
   };
+  const row = (f: (typeof files)[number]) => (
+    <div key={f.id} className={classes.file}>
+      <Checkbox
+        size="xs"
+        aria-label={`Show ${f.name}`}
+        checked={shown.includes(f.id)}
+        onChange={() => toggle(f.id)}
+      />
+      <button
+        type="button"
+        className={classes.fileName}
+        style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.88rem" }}
+        aria-label={`Only ${f.name}`}
+        title={f.comments}
+        onClick={() => change({ shown: [f.id], live: null })}
+      >
+        {f.name}
+        <div className={classes.small}>
+          {f.ports} {f.ports === 1 ? "port" : "ports"}, {f.points} points,{" "}
+          {formatHertz(f.startHz, 4)} to {formatHertz(f.stopHz, 4)}
+        </div>
+      </button>
+      <FileMenu model={model} id={f.id} ports={f.ports} />
+      <ConfirmButton
+        size="compact-xs"
+        variant="subtle"
+        question={`Forget ${f.name}`}
+        onConfirm={async () => onRemove(f.id)}
+      >
+        {"\u00D7"}
+      </ConfirmButton>
+    </div>
+  );
   return (
     <>
       <Step
         title="Hook up"
-        state={shown.length ? "done" : "attention"}
+        state={shown.length || model.live ? "done" : "attention"}
         aside={
           <FileButton onChange={model.open}>
             {(p) => (
@@ -47,41 +96,42 @@ export function NetworkSteps({ model, onRemove }: Props) {
           </FileButton>
         }
       >
-        {files.map((f) => (
-          <div key={f.id} className={classes.file}>
+        {model.analyzers.map((a) => (
+          <div key={a.id} className={classes.file}>
             <Checkbox
               size="xs"
-              aria-label={`Show ${f.name}`}
-              checked={shown.includes(f.id)}
-              onChange={() => toggle(f.id)}
+              aria-label={`Show ${a.name}`}
+              checked={setting.live === a.id}
+              onChange={() => change({ live: setting.live === a.id ? null : a.id })}
             />
             <button
               type="button"
               className={classes.fileName}
-              style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.88rem" }}
-              aria-label={`Only ${f.name}`}
-              title={f.comments}
-              onClick={() => change({ shown: [f.id] })}
+              style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.95rem" }}
+              aria-label={`Only ${a.name}`}
+              onClick={() => change({ live: a.id, shown: [] })}
             >
-              {f.name}
-              <div className={classes.small}>
-                {f.ports} {f.ports === 1 ? "port" : "ports"}, {f.points} points,{" "}
-                {formatHertz(f.startHz, 4)} to {formatHertz(f.stopHz, 4)}
-              </div>
+              <strong>{a.name}</strong>
+              <div className={classes.small}>{a.identity ? "live" : "not connected yet"}</div>
             </button>
-            <ConfirmButton
-              size="compact-xs"
-              variant="subtle"
-              question={`Forget ${f.name}`}
-              onConfirm={async () => onRemove(f.id)}
-            >
-              {"\u00D7"}
-            </ConfirmButton>
           </div>
         ))}
+        {model.live && <Plugged model={model} />}
+        {model.live ? (
+          <details>
+            <summary className={classes.small}>
+              {files.length} files{shown.length ? `, ${shown.length} laid over` : ""}
+            </summary>
+            {files.map(row)}
+          </details>
+        ) : (
+          files.map(row)
+        )}
         {model.wrong && <div className={classes.wrong}>{model.wrong}</div>}
       </Step>
+      {model.live && <LevelStep model={model} />}
       <Step title="Settings" state="done">
+        {model.live && <SweepSentence model={model} />}
         <div className={classes.sentence}>
           show{" "}
           <Choice
@@ -111,6 +161,9 @@ export function NetworkSteps({ model, onRemove }: Props) {
           />
         </div>
       </Step>
+      {model.live && <CalibrationStep model={model} />}
+      {model.live && <Measure model={model} onRemember={onRemember} />}
+      <JudgeStep model={model} />
       <Step title="Correct" state="done">
         <Corrections model={model} />
       </Step>
@@ -128,7 +181,78 @@ export function NetworkSteps({ model, onRemove }: Props) {
       >
         {setting.time.on && <Distance model={model} />}
       </Step>
+      <FurtherStep model={model} />
     </>
+  );
+}
+
+/** Start, hold, keep. */
+function Measure({ model, onRemember }: { model: NetworkModel; onRemember: () => void }) {
+  const { analyzer } = model;
+  const state = analyzer.state;
+  const runs = state?.phase === "RUNNING";
+  return (
+    <Step title="Measure" state={runs ? "done" : "open"}>
+      <div className={classes.choice}>
+        <Button size="compact-sm" onClick={() => (runs ? analyzer.hold() : analyzer.start())}>
+          {runs ? "Hold" : "Sweep"}
+        </Button>
+        <Button size="compact-sm" variant="default" onClick={() => analyzer.start(true)}>
+          One
+        </Button>
+        <Button size="compact-sm" variant="default" onClick={() => analyzer.keep()}>
+          Keep
+        </Button>
+        <Button size="compact-sm" variant="default" onClick={onRemember}>
+          Remember
+        </Button>
+      </div>
+      {state && runs && state.progress < 1 && (
+        <Progress.Root size={18} mt={3}>
+          <Progress.Section value={100 * state.progress} aria-label="Progress of the sweep">
+            <Progress.Label>{state.remainingSeconds.toFixed(1)} s left</Progress.Label>
+          </Progress.Section>
+        </Progress.Root>
+      )}
+      {analyzer.note && <div className={classes.small}>{analyzer.note}</div>}
+    </Step>
+  );
+}
+
+/** What else can be done with a file. */
+function FileMenu({ model, id, ports }: { model: NetworkModel; id: number; ports: number }) {
+  const place = model.instruments.find((i) => i.parts?.names.includes("Open"));
+  const queries = useQueryClient();
+  const load = async () => {
+    try {
+      await api.post(`/api/instruments/${place?.id}/load`, { networkId: id });
+      await queries.invalidateQueries({ queryKey: ["instruments"] });
+    } catch (e) {
+      model.setRefused((e as Error).message);
+    }
+  };
+  return (
+    <Menu position="bottom-end">
+      <Menu.Target>
+        <Button size="compact-xs" variant="subtle" aria-label="More for this file">
+          {"\u2026"}
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item component="a" href={`/api/networks/${id}/touchstone?version=1`} download>
+          Touchstone 1.1
+        </Menu.Item>
+        <Menu.Item component="a" href={`/api/networks/${id}/touchstone?version=2`} download>
+          Touchstone 2.0
+        </Menu.Item>
+        <Menu.Item component="a" href={`/api/networks/${id}/csv`} download>
+          CSV
+        </Menu.Item>
+        {place && ports === 2 && (
+          <Menu.Item onClick={load}>Make it a part of the stand-ins</Menu.Item>
+        )}
+      </Menu.Dropdown>
+    </Menu>
   );
 }
 
@@ -143,31 +267,66 @@ function Corrections({ model }: { model: NetworkModel }) {
     try {
       extension(
         port,
-        await api.get<PortExtension>(`/api/networks/${shown[0]}/extension?port=${port}`),
+        await api.get<PortExtension>(
+          model.live
+            ? `/api/analyzers/${model.live.id}/extension?port=${port}`
+            : `/api/networks/${shown[0]}/extension?port=${port}`,
+        ),
       );
     } catch (e) {
       model.setRefused((e as Error).message);
     }
   };
-  const ports = files.find((f) => f.id === shown[0])?.ports ?? 1;
+  const ports = model.networks[0]?.ports ?? 1;
+  const wrong = parseElements(setting.elements).wrong;
+  const four = ports === 4 || setting.balanced !== "";
   return (
     <div className={classes.sentence}>
       {ports === 2 &&
-        ([1, 2] as const).map((port) => (
-          <Select
-            key={port}
-            aria-label={`Part to take off port ${port}`}
-            size="xs"
-            mt={2}
-            clearable
-            placeholder={`take a part off port ${port}`}
-            data={parts}
-            value={String((port === 1 ? setting.firstPart : setting.lastPart) ?? "") || null}
-            onChange={(v) =>
-              change({ [port === 1 ? "firstPart" : "lastPart"]: v ? Number(v) : null })
-            }
+        ([1, 2] as const).flatMap((port) =>
+          (["off", "on"] as const).map((way) => {
+            const key = (
+              { off: ["firstPart", "lastPart"], on: ["firstAdded", "lastAdded"] } as const
+            )[way][port - 1];
+            const title =
+              way === "off" ? `take a part off port ${port}` : `put a part on port ${port}`;
+            return (
+              <Select
+                key={key}
+                aria-label={way === "off" ? `Part to take off port ${port}` : title}
+                size="xs"
+                mt={2}
+                clearable
+                placeholder={title}
+                data={parts}
+                value={String(setting[key] ?? "") || null}
+                onChange={(v) => change({ [key]: v ? Number(v) : null })}
+              />
+            );
+          }),
+        )}
+      {ports <= 2 && (
+        <TextInput
+          size="xs"
+          mt={2}
+          aria-label="Match elements"
+          placeholder="what if: series L 12n, shunt C 3p"
+          value={setting.elements}
+          error={wrong}
+          onChange={(e) => change({ elements: e.currentTarget.value })}
+        />
+      )}
+      {four && (
+        <>
+          balanced ports{" "}
+          <Choice
+            label="Balanced ports"
+            value={setting.balanced}
+            choices={{ "": "none", "13-24": "1+3 and 2+4", "12-34": "1+2 and 3+4" }}
+            onChange={(balanced) => change({ balanced })}
           />
-        ))}
+        </>
+      )}
       {Array.from({ length: Math.min(2, ports) }, (_, i) => i + 1).map((port) => {
         const e = setting.extensions[port - 1];
         return (

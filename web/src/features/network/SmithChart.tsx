@@ -1,4 +1,4 @@
-import type { ShownNetwork } from "../../api/client";
+import type { ShownNetwork, TwoPortDetail } from "../../api/client";
 import { formatEngineering, formatHertz } from "../../components/units";
 import classes from "./NetworkPage.module.css";
 import { inside } from "./panes";
@@ -53,12 +53,58 @@ interface Props {
   pane: number;
   /** Impedance lines, admittance lines, or circles of equal reflection alone. */
   grid: "impedance" | "admittance" | "polar";
+  /** The reflection's port: circles of its source or load are drawn at the markers; 0 for none. */
+  port?: number;
   markers: ChartMarker[];
   onPlace: (hertz: number) => void;
 }
 
+/** A curve of the plane as a path. */
+function pathOf(re: ArrayLike<number>, im: ArrayLike<number>): string {
+  let d = "";
+  for (let i = 0; i < re.length; i++) {
+    d += `${i === 0 ? "M" : "L"}${re[i].toFixed(4)} ${(-im[i]).toFixed(4)}`;
+  }
+  return d;
+}
+
+/** Loads and sources at the edge of stability, at the markers; beyond or within lies trouble. */
+function Circles({ details, port }: { details: TwoPortDetail[]; port: number }) {
+  return details.map((d) => {
+    const centre = port === 2 ? d.loadCircle : d.sourceCircle;
+    const radius = port === 2 ? d.loadRadius : d.sourceRadius;
+    const match = port === 2 ? d.matchedLoad : d.matchedSource;
+    return (
+      <g key={d.hertz}>
+        {radius > 0 && radius < 50 && (
+          <circle
+            cx={centre.re}
+            cy={-centre.im}
+            r={radius}
+            fill="none"
+            stroke="var(--plane)"
+            strokeWidth={0.008}
+            strokeDasharray="0.04 0.02"
+          >
+            <title>{`edge of stability of the ${port === 2 ? "load" : "source"}`}</title>
+          </circle>
+        )}
+        {match && (
+          <path
+            d={`M${match.re - 0.03} ${-match.im}h0.06M${match.re} ${-match.im - 0.03}v0.06`}
+            stroke="var(--ink)"
+            strokeWidth={0.012}
+          >
+            <title>{`matches both ports: ${port === 2 ? "load" : "source"}`}</title>
+          </path>
+        )}
+      </g>
+    );
+  });
+}
+
 /** Index of the frequency next to one; the frequencies rise. */
-export function nearest(frequencies: number[], hertz: number): number {
+export function nearest(frequencies: ArrayLike<number>, hertz: number): number {
   let low = 0;
   let high = frequencies.length - 1;
   while (high - low > 1) {
@@ -73,10 +119,14 @@ export function nearest(frequencies: number[], hertz: number): number {
 }
 
 /** Reflections in their plane, with lines of equal resistance and reactance. */
-export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
+export function SmithChart({ networks, pane, grid, port = 0, markers, onPlace }: Props) {
   const largest = networks.reduce((most, n) => {
     const c = n.curves[pane];
-    return c.re.reduce((m, re, i) => Math.max(m, Math.hypot(re, c.im[i])), most);
+    let m = most;
+    for (let i = 0; i < c.re.length; i++) {
+      m = Math.max(m, Math.hypot(c.re[i], c.im[i]));
+    }
+    return m;
   }, 1);
   // A transmission with gain needs a wider plane; a passive reflection fits the chart.
   const scale = largest > 1.05 ? largest * 1.05 : 1.06;
@@ -91,10 +141,10 @@ export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
       return;
     }
     let best = 0;
-    c.re.forEach((re, i) => {
-      const better = Math.hypot(re - x, c.im[i] - y) < Math.hypot(c.re[best] - x, c.im[best] - y);
-      best = better ? i : best;
-    });
+    for (let i = 0; i < c.re.length; i++) {
+      const off = Math.hypot(c.re[i] - x, c.im[i] - y);
+      best = off < Math.hypot(c.re[best] - x, c.im[best] - y) ? i : best;
+    }
     onPlace(n.frequencyHz[best]);
   };
   // Lines are labelled in ohm, or in millisiemens, of the reference that the file is shown in.
@@ -150,10 +200,8 @@ export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
         const c = n.curves[pane];
         return (
           <path
-            key={n.id}
-            d={c.re
-              .map((re, i) => `${i === 0 ? "M" : "L"}${re.toFixed(5)} ${(-c.im[i]).toFixed(5)}`)
-              .join("")}
+            key={`${n.id} ${n.name}`}
+            d={pathOf(c.re, c.im)}
             fill="none"
             stroke={`var(--trace-${k % 5})`}
             strokeWidth={0.011 * scale}
@@ -161,6 +209,7 @@ export function SmithChart({ networks, pane, grid, markers, onPlace }: Props) {
           />
         );
       })}
+      {port > 0 && networks[0] && <Circles details={networks[0].details} port={port} />}
       {networks[0] &&
         networks[0].curves[pane].re.length > 0 &&
         markers

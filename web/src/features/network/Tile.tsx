@@ -43,6 +43,12 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
     model.change({ views: model.setting.views.map((v, i) => (i === pane ? next : v)) });
   };
   const name = `S${view.row}${view.column}`;
+  // Rows of balanced ports: differential 1 and 2, common 1 and 2.
+  const modes = ["d1", "d2", "c1", "c2"];
+  const shownName = (p: string) => {
+    const [a, b] = [modes[Number(p[1]) - 1], modes[Number(p[2]) - 1]];
+    return model.setting.balanced && a && b ? `S${a[0]}${b[0]}${a[1]}${b[1]}` : p;
+  };
   return (
     <section className={classes.tile} aria-label={`View ${pane + 1}`}>
       <div className={classes.tileHead}>
@@ -51,7 +57,10 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
           size="xs"
           w={78}
           allowDeselect={false}
-          data={parameters.includes(name) ? parameters : [name, ...parameters]}
+          data={(parameters.includes(name) ? parameters : [name, ...parameters]).map((p) => ({
+            value: p,
+            label: shownName(p),
+          }))}
           value={name}
           onChange={(v) => v && set({ row: Number(v[1]), column: Number(v[2]) })}
         />
@@ -80,6 +89,7 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
                   ? "admittance"
                   : "polar"
             }
+            port={view.row === view.column ? view.row : 0}
             markers={markers}
             onPlace={onPlace}
           />
@@ -108,12 +118,14 @@ function OverFrequency(props: Props & { view: View }) {
   const curves: PlotCurve[] = networks.map((n, k) => {
     const x: number[] = [];
     const y: number[] = [];
-    n.curves[pane].y.forEach((v, i) => {
-      if (v !== null) {
+    const values = n.curves[pane].y;
+    for (let i = 0; i < values.length; i++) {
+      const v = values[i];
+      if (v !== null && !Number.isNaN(v)) {
         x.push(n.frequencyHz[i]);
         y.push(v * scale);
       }
-    });
+    }
     return { label: n.name, x, y, colour: k % 5 };
   });
   const all = curves.flatMap((c) => [c.x[0], c.x[c.x.length - 1]]).filter(Number.isFinite);
@@ -127,13 +139,31 @@ function OverFrequency(props: Props & { view: View }) {
       ? values.map((v) => Math.min(v, 10))
       : values.map((v) => Math.max(v, -1e6));
   const main = networks[0];
+  const limits: PlotCurve[] = model.asks.limits
+    .filter((l) => l.row === view.row && l.column === view.column && l.format === view.format)
+    .map((l) => ({
+      label: l.name || (l.upper ? "at most" : "at least"),
+      x: [l.fromHz, l.toHz],
+      y: [l.fromValue * scale, l.toValue * scale],
+      limit: true,
+    }));
+  if (main?.window && view.row !== view.column && view.format === "LOG_MAGNITUDE") {
+    const x = Array.from(main.frequencyHz);
+    limits.push({ label: "fixture: lowest to trust", x, y: main.window.lowestDb, limit: true });
+    limits.push({ label: "fixture: highest to trust", x, y: main.window.highestDb, limit: true });
+  }
+  // Limit lines stay in sight whatever the data.
+  const inSight = limits
+    .filter((l) => l.x[l.x.length - 1] >= range[0] && l.x[0] <= range[1])
+    .flatMap((l) => l.y)
+    .map((v) => Math.max(v, -150));
   return (
     <Plot
       title={`S${view.row}${view.column} ${FORMATS[view.format]}`}
       traces={[]}
-      curves={curves}
+      curves={[...curves, ...limits]}
       xRange={range}
-      yRange={axisFor(drawn)}
+      yRange={axisFor([...drawn, ...inSight])}
       yLabel={`S${view.row}${view.column} ${first?.label.replace(/^S\S+ /, "") ?? ""}${unit ? ` (${unit})` : ""}`}
       yUnit={unit}
       markers={
@@ -148,7 +178,11 @@ function OverFrequency(props: Props & { view: View }) {
       onZoomBack={() => props.onZoom(null)}
       onPlace={props.onPlace}
       empty={
-        networks.length ? undefined : `The file has no S${view.row}${view.column}. Choose another.`
+        networks.length
+          ? undefined
+          : model.live && model.networks.length === 0
+            ? "Nothing is measured yet: press space to sweep."
+            : `There is no S${view.row}${view.column}. Choose another.`
       }
     />
   );

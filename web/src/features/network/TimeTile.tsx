@@ -25,12 +25,13 @@ export function TimeTile({ model }: { model: NetworkModel }) {
   const curves = networks.map((n, k) => {
     const x: number[] = [];
     const y: number[] = [];
-    n.time?.metres.forEach((m, i) => {
+    for (let i = 0; i < (n.time?.metres.length ?? 0); i++) {
+      const m = n.time?.metres[i] ?? 0;
       if (m >= near && m <= far) {
         x.push(m);
         y.push(n.time?.value[i] ?? 0);
       }
-    });
+    }
     return { label: n.name, x, y, colour: k % 5 };
   });
   return (

@@ -65,7 +65,8 @@ export function inside(n: ShownNetwork, hertz: number): boolean {
 /** Value of a rectangular view at a frequency, with its unit. */
 export function valueAt(n: ShownNetwork, pane: number, hertz: number): number | null {
   const c = n.curves[pane];
-  return c.y.length && inside(n, hertz) ? (c.y[nearest(n.frequencyHz, hertz)] ?? null) : null;
+  const value = c.y.length && inside(n, hertz) ? c.y[nearest(n.frequencyHz, hertz)] : null;
+  return value === null || Number.isNaN(value) ? null : value;
 }
 
 export function valueWords(value: number | null, unit: string): string {

@@ -2,13 +2,17 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useState } from "react";
 import {
   api,
-  type NetworkReading,
+  type Job,
+  type JobNetwork,
   type NetworkSummary,
   type NetworkViewRequest,
   type PortExtension,
   type ShownNetwork,
 } from "../../api/client";
+import { useInstruments } from "../bench/BenchPage";
+import { parseElements } from "./asksText";
 import { paneOf, type View } from "./panes";
+import { useAnalyzer } from "./useAnalyzer";
 
 export interface TimeSetting {
   on: boolean;
@@ -22,6 +26,8 @@ export interface TimeSetting {
 }
 
 export interface NetworkSetting {
+  /** The analyzer that is shown first, null for files alone. */
+  live: number | null;
   shown: number[];
   views: View[];
   count: number;
@@ -29,14 +35,28 @@ export interface NetworkSetting {
   apertureHz: number;
   firstPart: number | null;
   lastPart: number | null;
+  firstAdded: number | null;
+  lastAdded: number | null;
   extensions: (PortExtension | null)[];
+  /** Elements of a match that is only thought of, as typed. */
+  elements: string;
+  /** "" or "13-24". */
+  balanced: string;
   referenceOhm: number | null;
   time: TimeSetting;
   bandFromHz: number;
   bandToHz: number;
+  memory: number | null;
+  math: string;
+  otherVswr: number;
+  resonance: string;
+  cableMetres: number;
+  fixture: boolean;
+  candidates: boolean;
 }
 
 const FIRST: NetworkSetting = {
+  live: null,
   shown: [],
   views: [
     { row: 2, column: 1, format: "LOG_MAGNITUDE" },
@@ -49,7 +69,11 @@ const FIRST: NetworkSetting = {
   apertureHz: 0,
   firstPart: null,
   lastPart: null,
+  firstAdded: null,
+  lastAdded: null,
   extensions: [null, null],
+  elements: "",
+  balanced: "",
   referenceOhm: null,
   time: {
     on: false,
@@ -63,11 +87,18 @@ const FIRST: NetworkSetting = {
   },
   bandFromHz: Number.NaN,
   bandToHz: Number.NaN,
+  memory: null,
+  math: "OVER",
+  otherVswr: 1.5,
+  resonance: "",
+  cableMetres: 0,
+  fixture: false,
+  candidates: false,
 };
 
 function stored(): NetworkSetting {
   const text = sessionStorage.getItem("rovnik-network");
-  const kept = text ? (JSON.parse(text) as NetworkSetting) : FIRST;
+  const kept = text ? { ...FIRST, ...(JSON.parse(text) as NetworkSetting) } : FIRST;
   // JSON knows no NaN.
   return {
     ...kept,
@@ -76,9 +107,14 @@ function stored(): NetworkSetting {
   };
 }
 
-function requestOf(s: NetworkSetting): NetworkViewRequest {
+const [BAND_FROM, BAND_TO] = [0, 1e15];
+
+function requestOf(s: NetworkSetting, asks: JobNetwork, markers: number[]): NetworkViewRequest {
   const none = { delaySeconds: 0, lossDb: 0, atHz: 1e9 };
   const t = s.time;
+  const from = Number.isNaN(s.bandFromHz) ? BAND_FROM : s.bandFromHz;
+  const to = Number.isNaN(s.bandToHz) ? BAND_TO : s.bandToHz;
+  const [connection, kind] = s.resonance.split(" ");
   return {
     networks: s.shown,
     panes: s.views.slice(0, s.count).map(paneOf),
@@ -87,8 +123,12 @@ function requestOf(s: NetworkSetting): NetworkViewRequest {
     change: {
       firstPart: s.firstPart,
       lastPart: s.lastPart,
+      firstAdded: s.firstAdded,
+      lastAdded: s.lastAdded,
       extensions: s.extensions.some(Boolean) ? s.extensions.map((e) => e ?? none) : null,
+      elements: parseElements(s.elements).elements,
       referenceOhm: s.referenceOhm,
+      balanced: s.balanced ? [...s.balanced.replace("-", "")].map(Number) : null,
     },
     time: t.on
       ? {
@@ -101,11 +141,29 @@ function requestOf(s: NetworkSetting): NetworkViewRequest {
           leastFault: null,
         }
       : null,
+    memory: s.memory,
+    math: s.memory === null ? null : s.math,
+    limits: asks.limits,
+    bands: [{ name: "", fromHz: from, toHz: to }, ...asks.bands],
+    otherVswr: s.otherVswr,
+    detailHz: markers,
+    resonance: s.resonance
+      ? {
+          connection: connection as "BETWEEN_PORTS",
+          series: kind === "series",
+          fromHz: from,
+          toHz: to,
+        }
+      : null,
+    cableMetres: s.cableMetres > 0 ? s.cableMetres : null,
+    fixture: s.fixture ? { empty: asks.fixtureEmpty, shorted: asks.fixtureShorted } : null,
   };
 }
 
-/** Everything that the Network screen does with its files. */
-export function useNetworks() {
+const NO_ASKS: JobNetwork = { limits: [], bands: [], fixtureEmpty: null, fixtureShorted: null };
+
+/** Everything that the Network screen does with its files and its analyzer. */
+export function useNetworks(job: Job | undefined, markers: number[]) {
   const queries = useQueryClient();
   const [setting, setSetting] = useState(stored);
   const [refused, setRefused] = useState("");
@@ -115,13 +173,26 @@ export function useNetworks() {
       sessionStorage.setItem("rovnik-network", JSON.stringify(next));
       return next;
     });
+  const { data: instruments = [] } = useInstruments();
+  const analyzers = instruments.filter((i) => i.kind === "NETWORK_ANALYZER");
+  const live = analyzers.find((a) => a.id === setting.live) ?? null;
   const { data: files } = useQuery({
     queryKey: ["networks"],
     queryFn: () => api.get<NetworkSummary[]>("/api/networks"),
   });
+  const { data: asks = NO_ASKS } = useQuery({
+    queryKey: ["job-network", job?.id],
+    queryFn: () => api.get<JobNetwork>(`/api/jobs/${job?.id}/network`),
+    enabled: job !== undefined,
+  });
   const known = setting.shown.filter((id) => files?.some((f) => f.id === id));
-  const shown = known.length ? known : files?.length ? [files[0].id] : [];
-  const request = requestOf({ ...setting, shown });
+  const shown = known.length || live ? known : files?.length ? [files[0].id] : [];
+  const has = (id: number | null) => (files?.some((f) => f.id === id) ? id : null);
+  const request = requestOf(
+    { ...setting, shown, memory: has(setting.memory) },
+    asks,
+    markers.slice(0, 8),
+  );
   const view = useQuery({
     queryKey: ["network-view", request],
     queryFn: () => api.post<{ networks: ShownNetwork[] }>("/api/networks/view", request),
@@ -129,32 +200,16 @@ export function useNetworks() {
     placeholderData: keepPreviousData,
     retry: false,
   });
-  const main = files?.find((f) => f.id === shown[0]);
-  const from = Number.isNaN(setting.bandFromHz) ? (main?.startHz ?? 0) : setting.bandFromHz;
-  const to = Number.isNaN(setting.bandToHz) ? (main?.stopHz ?? 0) : setting.bandToHz;
-  const readings = useQuery({
-    queryKey: ["network-readings", shown, from, to],
-    queryFn: () =>
-      Promise.all(
-        shown.map((id, k) =>
-          api
-            .get<{ readings: NetworkReading[] }>(
-              `/api/networks/${id}?readings=true&fromHz=${from}&toHz=${to}`,
-            )
-            .then((n) => n.readings)
-            .catch((e) => {
-              // What is laid over the first file may lie elsewhere: it has no figures then.
-              if (k === 0) {
-                throw e;
-              }
-              return [] as NetworkReading[];
-            }),
-        ),
-      ),
-    enabled: main !== undefined,
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  const analyzer = useAnalyzer(live?.id ?? null, job, request);
+  const frame = live ? analyzer.frame?.header : undefined;
+  const fromFiles = shown.length ? (view.data?.networks ?? []) : [];
+  const networks = frame ? [frame.network, ...fromFiles] : fromFiles;
+  const main = networks[0];
+  const ends = main?.frequencyHz.length
+    ? [main.frequencyHz[0], main.frequencyHz[main.frequencyHz.length - 1]]
+    : [0, 0];
+  const from = Number.isNaN(setting.bandFromHz) ? ends[0] : setting.bandFromHz;
+  const to = Number.isNaN(setting.bandToHz) ? ends[1] : setting.bandToHz;
   const open = async (chosen: File | null) => {
     if (!chosen) {
       return;
@@ -165,20 +220,31 @@ export function useNetworks() {
       const made = await api.post<NetworkSummary>("/api/networks", form);
       await queries.invalidateQueries({ queryKey: ["networks"] });
       setRefused("");
-      change({ shown: [made.id] });
+      change({ shown: [made.id], live: null });
     } catch (e) {
       setRefused((e as Error).message);
+    }
+  };
+  const saveAsks = async (part: Partial<JobNetwork>) => {
+    if (job) {
+      await api.put(`/api/jobs/${job.id}/network`, { ...asks, ...part });
+      await queries.invalidateQueries({ queryKey: ["job-network", job.id] });
     }
   };
   return {
     setting,
     change,
+    job,
+    instruments,
+    analyzers,
+    live,
+    analyzer,
+    asks,
+    saveAsks,
     files,
     shown,
-    networks: view.data?.networks ?? [],
+    networks,
     wrong: refused || (view.error as Error | null)?.message || "",
-    readings: readings.data ?? [],
-    readingsWrong: (readings.error as Error | null)?.message ?? "",
     band: [from, to] as const,
     open,
     setRefused,

@@ -90,6 +90,16 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         <Button component="a" variant="default" href={`/api/runs/${run.id}/trace.csv`} download>
           Trace CSV
         </Button>
+        {run.networkId !== null && (
+          <Button
+            component="a"
+            variant="default"
+            href={`/api/networks/${run.networkId}/touchstone?version=1`}
+            download
+          >
+            Touchstone
+          </Button>
+        )}
         {run.recordingId !== null && (
           <>
             <Button
@@ -122,10 +132,16 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         </ConfirmButton>
       </Group>
       <Text fz="sm">
-        Kept {new Date(run.keptAt).toLocaleString()} from {run.sourceName} ({run.identity}). Centre{" "}
-        {formatHertz(s.centreHz)}, span {formatHertz(s.spanHz)}, RBW{" "}
-        {formatHertz(Number(run.trace.rbwHz.toPrecision(3)))}, {WINDOWS[s.window]},{" "}
-        {DETECTORS[s.detector]}, {run.trace.segments} averages.
+        Kept {new Date(run.keptAt).toLocaleString()} from {run.sourceName} ({run.identity}).{" "}
+        {run.networkId !== null ? (
+          `${run.trace.detector} and more; the sweep is among the conditions.`
+        ) : (
+          <>
+            Centre {formatHertz(s.centreHz)}, span {formatHertz(s.spanHz)}, RBW{" "}
+            {formatHertz(Number(run.trace.rbwHz.toPrecision(3)))}, {WINDOWS[s.window]},{" "}
+            {DETECTORS[s.detector]}, {run.trace.segments} averages.
+          </>
+        )}
         {run.overrideReason && <b> Levels overridden: {run.overrideReason}</b>}
       </Text>
       <div className={classes.single}>

@@ -1,11 +1,28 @@
 import { Alert, Button, Group, Text } from "@mantine/core";
-import { thisWindow } from "../../api/client";
-import type { SpectrumModel } from "./useSpectrum";
+import { type Problem, thisWindow } from "../../api/client";
+
+/** What a source and the last request say. */
+interface Noticed {
+  state: {
+    holder: string;
+    holderName: string;
+    phase: string;
+    sourceName: string;
+    message: string;
+  } | null;
+  problem: Problem | null;
+  connected: boolean;
+  takeOver: () => unknown;
+  setProblem: (problem: null) => void;
+}
 
 /** What stands in the way, over the whole width, with the next thing to do. */
-export function Notice({ model }: { model: SpectrumModel }) {
+export function Notice({ model }: { model: Noticed }) {
   const { state, problem, connected } = model;
-  const other = state?.holder && state.holder !== thisWindow.id && state.holder !== "script";
+  const other =
+    state?.holder &&
+    state.holder !== thisWindow.id &&
+    (state.holder !== "script" || problem?.field === "holder");
   if (!connected && state) {
     return (
       <Alert color="red" p={6} radius={0}>

@@ -101,7 +101,7 @@ public class NetworkScreenTest extends SpectrumScreen {
     file.setInputFiles(broken);
     assertThat(page.getByText("line 2").first()).isVisible();
     file.setInputFiles(load);
-    assertThat(page.getByText("The file has no S21")).isVisible();
+    assertThat(page.getByText("There is no S21")).isVisible();
     assertThat(page.getByTestId("figure-vswr1")).containsText("2 at");
     enter("marker 1M");
     assertThat(markers()).containsText("25 + j0 \u03A9");

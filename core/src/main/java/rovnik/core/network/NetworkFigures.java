@@ -54,12 +54,16 @@ public final class NetworkFigures {
         int port = f.id().charAt(f.id().length() - 1) - '0';
         double gamma = n.magnitude(p, port, port);
         double more = Math.min(0.99999, gamma + trust.reflection(gamma));
-        return switch (what) {
-          case "returnLoss" -> Residuals.inDb(gamma, more - gamma);
-          case "vswr" -> new Reflection(more).vswr() - new Reflection(gamma).vswr();
-          case "accepted" -> 100 * (more * more - gamma * gamma);
-          default -> new Reflection(more).mismatchLossDb() - new Reflection(gamma).mismatchLossDb();
-        };
+        double u =
+            switch (what) {
+              case "returnLoss" -> Residuals.inDb(gamma, more - gamma);
+              case "vswr" -> new Reflection(more).vswr() - new Reflection(gamma).vswr();
+              case "accepted" -> 100 * (more * more - gamma * gamma);
+              default ->
+                  new Reflection(more).mismatchLossDb() - new Reflection(gamma).mismatchLossDb();
+            };
+        // Near total reflection the linear model says nothing any more.
+        return gamma > 0.9 && !what.equals("returnLoss") ? Double.NaN : u;
       }
       case "gainLowest", "gainHighest", "isolation" -> {
         int row = what.equals("isolation") ? 1 : 2;

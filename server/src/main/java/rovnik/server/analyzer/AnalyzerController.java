@@ -42,9 +42,9 @@ class AnalyzerController {
   @Schema(name = "AnalyzerStart")
   record Start(Long jobId, String overrideReason, Boolean dcChecked, Boolean single) {}
 
-  /** The view, and where it is read. */
+  /** The view, where it is read, and the job whose path leads there; null leaves the job. */
   @Schema(name = "AnalyzerView")
-  record View(NetworkViewDto.Request view, Boolean atPart) {}
+  record View(NetworkViewDto.Request view, Boolean atPart, Long jobId) {}
 
   /**
    * A calibration to begin.
@@ -116,7 +116,7 @@ class AnalyzerController {
       @RequestBody View view) {
     AnalyzerSession s = held(id, client);
     NetworkView.check(view.view());
-    s.view(view.view(), !Boolean.FALSE.equals(view.atPart()));
+    s.view(view.view(), !Boolean.FALSE.equals(view.atPart()), view.jobId());
     return s.state();
   }
 

@@ -224,8 +224,11 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     publishState();
   }
 
-  void view(NetworkViewDto.Request wanted, boolean part) {
+  void view(NetworkViewDto.Request wanted, boolean part, Long job) {
     Look l = look;
+    if (job != null && phase != Phase.RUNNING) {
+      jobId = job; // a sweep that runs stays with the job it was started for
+    }
     NetworkViewDto.Request before = view;
     boolean beforePart = atPart;
     view = wanted;
@@ -349,13 +352,15 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     synchronized (doubts) {
       doubts.remove(step);
     }
-    pending = step;
-    stale = true;
-    if (phase != Phase.RUNNING) {
-      onlyForStep = true;
-      run();
-    } else {
-      publishState();
+    synchronized (this) {
+      pending = step;
+      stale = true;
+      if (phase != Phase.RUNNING) {
+        onlyForStep = true;
+        run();
+      } else {
+        publishState();
+      }
     }
   }
 
@@ -488,12 +493,20 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
       taken(forStep, raw);
     }
     show(raw, trouble);
-    boolean last = forStep != null ? onlyForStep : single;
-    if (last) {
-      stand(Phase.HELD, "", "");
+    if (!ended(forStep != null ? onlyForStep : single)) {
+      pace();
+    }
+    return true;
+  }
+
+  /** Holds after the last sweep, unless the next step of a calibration was asked for meanwhile. */
+  private synchronized boolean ended(boolean last) {
+    if (!last || pending != null) {
       return false;
     }
-    pace();
+    // Ended here and not by the loop: a start that comes right after must not be undone.
+    bench.analyzer(instrumentId).setContinuous(null);
+    stand(Phase.HELD, "", "");
     return true;
   }
 

@@ -9,7 +9,7 @@ import rovnik.core.network.CalibrationMethod;
  * @param identity of the analyzer it was made with
  * @param verified largest residual that a verification found, linear; null if none was made
  */
-@Schema(name = "Calibration")
+@Schema(name = "KeptCalibration")
 record CalibrationDto(
     long id,
     String name,

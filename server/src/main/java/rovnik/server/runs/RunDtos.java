@@ -22,6 +22,7 @@ public final class RunDtos {
    *
    * @param picture levels of a small picture, lowest to highest of each piece of the trace
    * @param verdict worst verdict of its readings
+   * @param networkId its S-parameters as a file, null if it is a spectrum
    */
   @Schema(name = "RunSummary")
   public record Summary(
@@ -34,7 +35,8 @@ public final class RunDtos {
       String verdictText,
       String headline,
       String unit,
-      float[] picture) {}
+      float[] picture,
+      Long networkId) {}
 
   /**
    * A whole run.

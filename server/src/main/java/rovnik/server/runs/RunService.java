@@ -193,7 +193,8 @@ public class RunService {
         verdict.label(),
         headline(readings(r)),
         trace.unit(),
-        picture(trace.level()));
+        picture(trace.level()),
+        r.networkId());
   }
 
   /** The first reading that has a value, short. */
