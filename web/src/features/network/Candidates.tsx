@@ -1,6 +1,6 @@
 import { Table } from "@mantine/core";
 import { formatHertz, signed } from "../../components/units";
-import { VERDICT_SHAPE } from "../../components/verdicts";
+import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
 import classes from "./NetworkPage.module.css";
 import type { NetworkModel } from "./useNetworks";
 
@@ -52,7 +52,7 @@ export function Candidates({ model }: { model: NetworkModel }) {
                 {place + 1}. {n.name}
               </Table.Td>
               <Table.Td>
-                {VERDICT_SHAPE[n.verdict]} {n.verdictText || "no limit"}
+                {VERDICT_SHAPE[n.verdict]} {VERDICT_WORDS[n.verdict] || "no limit"}
               </Table.Td>
               <Table.Td className="figures" style={{ minWidth: 130 }}>
                 {worst?.margin == null ? "\u2014" : `${signed(worst.margin, 2)} ${worst.unit}`}

@@ -199,6 +199,10 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       </Stack>
     );
   }
+  // The state may still be of another job, or of a path that was edited since.
+  const planned = analyzer.state?.jobId === job?.id ? analyzer.state?.levels?.plan : undefined;
+  const plan =
+    planned?.planes.length === (job?.path.elements.length ?? 0) - 1 ? planned : undefined;
   const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
   const tiles = below + (setting.time.on ? 1 : 0);
   return (
@@ -206,7 +210,8 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       {live && job && (
         <PathStrip
           job={job}
-          plan={analyzer.state?.levels?.plan as never}
+          plan={plan}
+          readAt={analyzer.atPart ? "the part itself" : "the calibrated ports"}
           instruments={model.instruments}
           onPlane={(plane) =>
             api

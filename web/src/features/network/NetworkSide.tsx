@@ -1,6 +1,6 @@
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz, signed } from "../../components/units";
-import { VERDICT_SHAPE } from "../../components/verdicts";
+import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
 import classes from "./NetworkPage.module.css";
 import { FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
 import { type ChartMarker, impedanceWords, nearest } from "./SmithChart";
@@ -25,7 +25,7 @@ export function NetworkSide(props: {
             className={classes.verdict}
             style={{ color: main.verdict.startsWith("FAIL") ? "var(--fail)" : undefined }}
           >
-            {VERDICT_SHAPE[main.verdict]} {main.verdictText}
+            {VERDICT_SHAPE[main.verdict]} {VERDICT_WORDS[main.verdict]}
           </div>
           {main.outcomes.map((o) => (
             <div key={o.name} className={classes.small}>
@@ -56,7 +56,6 @@ export function NetworkSide(props: {
           {n}
         </div>
       ))}
-      <Special network={main} />
       <div className={classes.row} data-testid="network-markers">
         <div className={classes.small}>
           Markers: click a plot or a chart, or type <em>marker 458.5M</em>
@@ -88,6 +87,7 @@ export function NetworkSide(props: {
           </div>
         ))}
       </div>
+      <Special network={main} />
       {main && (
         <div className={classes.sentence}>
           <strong>Worst values</strong> from{" "}
@@ -202,7 +202,8 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
           </div>
         </div>
       )}
-      {network?.details.map((d) => (
+      {/* What passes both ways alike is a passive part: its stability is no question. */}
+      {network?.details.filter(active).map((d) => (
         <div key={d.hertz} className={classes.row} data-testid="stability">
           <div className={classes.small}>Stability at {formatHertz(d.hertz, 6)}</div>
           <div className="figures">
@@ -223,6 +224,9 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
     </>
   );
 }
+
+const active = (d: NetworkModel["networks"][number]["details"][number]) =>
+  d.stableGainDb === null || d.stableGainDb > 1;
 
 function polar(g: { re: number; im: number }): string {
   const degrees = (Math.atan2(g.im, g.re) * 180) / Math.PI;

@@ -75,7 +75,7 @@ function Circles({ details, port }: { details: TwoPortDetail[]; port: number }) 
     const radius = port === 2 ? d.loadRadius : d.sourceRadius;
     const match = port === 2 ? d.matchedLoad : d.matchedSource;
     return (
-      <g key={d.hertz}>
+      <g key={d.hertz} clipPath="url(#rovnik-chart)">
         {radius > 0 && radius < 50 && (
           <circle
             cx={centre.re}
@@ -161,6 +161,9 @@ export function SmithChart({ networks, pane, grid, port = 0, markers, onPlace }:
       aria-label="Chart of reflections"
       data-testid="chart"
     >
+      <clipPath id="rovnik-chart">
+        <circle r={1.05} />
+      </clipPath>
       <g className={classes.chartGrid} strokeWidth={thin} fill="none">
         <circle r={1} strokeWidth={2 * thin} />
         <line x1={-1} x2={1} y1={0} y2={0} />

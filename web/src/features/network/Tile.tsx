@@ -143,10 +143,10 @@ function OverFrequency(props: Props & { view: View }) {
     .filter((l) => l.row === view.row && l.column === view.column && l.format === view.format)
     .map((l) => ({
       label: l.name || (l.upper ? "at most" : "at least"),
-      x: [l.fromHz, l.toHz],
-      y: [l.fromValue * scale, l.toValue * scale],
+      ...within([l.fromHz, l.toHz], [l.fromValue * scale, l.toValue * scale], range),
       limit: true,
-    }));
+    }))
+    .filter((l) => l.x.length > 0);
   if (main?.window && view.row !== view.column && view.format === "LOG_MAGNITUDE") {
     const x = Array.from(main.frequencyHz);
     limits.push({ label: "fixture: lowest to trust", x, y: main.window.lowestDb, limit: true });
@@ -186,4 +186,14 @@ function OverFrequency(props: Props & { view: View }) {
       }
     />
   );
+}
+
+/** The part of a straight limit that lies in sight, so that its label does too. */
+function within(x: [number, number], y: [number, number], range: [number, number]) {
+  const [a, b] = [Math.max(x[0], range[0]), Math.min(x[1], range[1])];
+  if (a >= b) {
+    return { x: [], y: [] };
+  }
+  const at = (v: number) => y[0] + ((v - x[0]) / (x[1] - x[0])) * (y[1] - y[0]);
+  return { x: [a, b], y: [at(a), at(b)] };
 }

@@ -10,10 +10,12 @@ interface Props {
   plan: LevelPlan | undefined;
   instruments: Instrument[];
   onPlane: (plane: number) => void;
+  /** Where numbers are read if it is no plane of the path, as a part between its two connectors. */
+  readAt?: string;
 }
 
 /** Elements, the level at each plane, headroom, and the reading plane. */
-export function PathStrip({ job, plan, instruments, onPlane }: Props) {
+export function PathStrip({ job, plan, instruments, onPlane, readAt }: Props) {
   const [editing, setEditing] = useState<number | null>(null);
   const { elements, readingPlane } = job.path;
   const blocked = (i: number) =>
@@ -38,8 +40,8 @@ export function PathStrip({ job, plan, instruments, onPlane }: Props) {
           {i < elements.length - 1 && (
             <button
               type="button"
-              className={`${classes.plane} ${i === readingPlane ? classes.reading : ""}`}
-              aria-pressed={i === readingPlane}
+              className={`${classes.plane} ${i === readingPlane && !readAt ? classes.reading : ""}`}
+              aria-pressed={i === readingPlane && !readAt}
               title={`Read at ${plan?.planes[i]?.name ?? "this plane"}`}
               onClick={() => onPlane(i)}
             >
@@ -63,7 +65,7 @@ export function PathStrip({ job, plan, instruments, onPlane }: Props) {
         <div>
           read at{" "}
           <b style={{ borderBottom: "3px solid var(--plane)" }}>
-            {plan?.planes[readingPlane]?.name ?? ""}
+            {readAt ?? plan?.planes[readingPlane]?.name ?? ""}
           </b>
         </div>
       </div>

@@ -28,7 +28,7 @@ final class Processes implements AutoCloseable {
     try {
       data = Files.createTempDirectory("rovnik-e2e");
       port = freePorts(1);
-      standinPort = freePorts(3);
+      standinPort = freePorts(12);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -84,7 +84,7 @@ final class Processes implements AutoCloseable {
                 jar("standins", "").toString(),
                 "--base-port",
                 "" + standinPort));
-    waitFor("stand-ins", () -> portAnswers(standinPort + 2));
+    waitFor("stand-ins", () -> portAnswers(standinPort + 10));
   }
 
   void stopStandins() {

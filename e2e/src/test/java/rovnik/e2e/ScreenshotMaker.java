@@ -32,6 +32,7 @@ public class ScreenshotMaker {
     try (Processes rovnik = new Processes();
         Browser browser = new Browser()) {
       Page page = browser.window(rovnik.url() + "/spectrum");
+      wait(page, 3000); // until the instruments are connected
       page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
       page.getByTestId("reading-carrierPower").waitFor();
       wait(page, 1500);
@@ -179,22 +180,115 @@ public class ScreenshotMaker {
     page.getByText("Outer buoy, yearly check").first().click();
   }
 
+  private static void plug(Processes rovnik, int holder, String part) {
+    rovnik.send("PUT", "/api/instruments/" + holder + "/part", "{\"part\":\"" + part + "\"}");
+  }
+
+  private static void field(Page page, String label, String value) {
+    page.getByLabel(label, new Page.GetByLabelOptions().setExact(true)).first().fill(value);
+    page.keyboard().press("Enter");
+    wait(page, 300);
+  }
+
+  private static void job(Page page, String name) {
+    page.locator("input[aria-label=Job]").click();
+    page.getByText(name, exactly()).click();
+    wait(page, 800);
+  }
+
+  /** All standards in turn; the picture shows the work half done, with a wrong standard. */
+  private void calibrate(Processes rovnik, Page page, String picture) {
+    press(page, "Calibrate");
+    press(page, "Begin");
+    String[] steps = {"Open 1", "Short 1", "Load 1", "Open 2", "Short 2", "Load 2", "Through 0"};
+    for (String s : steps) {
+      String what = s.substring(0, s.length() - 2);
+      boolean through = what.equals("Through");
+      String key =
+          through
+              ? "THROUGH"
+              : what.toUpperCase(java.util.Locale.ROOT) + "_" + s.charAt(s.length() - 1);
+      Locator row = page.getByTestId("step-" + key);
+      if (!picture.isEmpty() && key.equals("LOAD_1")) {
+        row.locator("button").click();
+        row.getByText("not taken").waitFor();
+        shoot(page, picture);
+      }
+      plug(rovnik, 9, what);
+      row.locator("button").click();
+      row.getByText("measured").waitFor();
+    }
+    press(page, "Keep and use it");
+  }
+
   private void networks(Processes rovnik, Page page) {
     page.navigate(rovnik.url() + "/network");
-    page.getByLabel("Only cavity-filter.s2p").click();
-    wait(page, 1500);
+    job(page, "Parts in store");
+    page.getByLabel("Only Network analyzer").click();
+    wait(page, 800);
+    field(page, "Start", "448M");
+    field(page, "Stop", "469M");
+    calibrate(rovnik, page, "network-calibration");
+    plug(rovnik, 9, "Cavity filter");
+    page.keyboard().press("Space");
     type(page, "band from 457M");
     type(page, "band to 460M");
     type(page, "marker 458.5M");
     type(page, "marker 456.6M");
-    wait(page, 800);
+    wait(page, 1200);
     shoot(page, "network-filter");
-    page.getByLabel("Only feeder.s2p").click();
+    type(page, "clear");
+
+    field(page, "Start", "1M");
+    field(page, "Stop", "1G");
+    field(page, "Points", "1000");
+    calibrate(rovnik, page, "");
+    plug(rovnik, 9, "Feeder");
     page.keyboard().press("t");
     page.getByTestId("faults").waitFor();
-    type(page, "clear");
-    wait(page, 1000);
+    page.getByLabel("Response").click();
+    page.getByText("impulse", exactly()).click();
+    page.getByLabel("gate", new Page.GetByLabelOptions().setExact(true))
+        .click(new Locator.ClickOptions().setForce(true));
+    field(page, "Gate from", "16");
+    field(page, "Gate to", "19");
+    wait(page, 1500);
     shoot(page, "network-distance");
+    type(page, "distance");
+    page.keyboard().press("Space");
+
+    page.getByLabel("Only choke-a.s2p").or(page.getByText("5 files")).first().click();
+    page.getByLabel("Only choke-a.s2p").click();
+    page.getByLabel("Show choke-b.s2p").check();
+    press(page, "Limits and bands");
+    page.getByLabel("Limits, one a line")
+        .fill("choke good enough: S21 dB at most -25 from 1.8M to 29.7M");
+    page.getByLabel("Bands where readings are wanted, one a line").fill("");
+    press(page, "Use these");
+    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
+    wait(page, 800);
+    shoot(page, "network-candidates");
+    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
+
+    job(page, "Shore preamplifier, gain");
+    page.getByLabel("Only Network analyzer").click();
+    wait(page, 800);
+    field(page, "Start", "420M");
+    field(page, "Stop", "500M");
+    field(page, "Points", "401");
+    calibrate(rovnik, page, "");
+    plug(rovnik, 9, "Shore preamplifier");
+    plug(rovnik, 10, "Pad 10 dB");
+    plug(rovnik, 11, "Pad 20 dB with dc block");
+    page.getByText("checked: no dc").click();
+    page.keyboard().press("Escape");
+    press(page, "Sweep");
+    type(page, "band from 457M");
+    type(page, "band to 460M");
+    type(page, "marker 458M");
+    wait(page, 1200);
+    shoot(page, "network-amplifier");
+    page.keyboard().press("Space");
   }
 
   private static java.util.List<com.microsoft.playwright.options.KeyboardModifier> shift() {

@@ -50,6 +50,11 @@ public record Residuals(
         floor);
   }
 
+  /** With another error of tracking, as a share. */
+  public Residuals withTracking(double newTracking) {
+    return new Residuals(directivity, match, Math.min(0.9, newTracking), load, floor);
+  }
+
   /** With another floor, linear. */
   public Residuals withFloor(double newFloor) {
     return new Residuals(directivity, match, tracking, load, Math.min(0.9, newFloor));

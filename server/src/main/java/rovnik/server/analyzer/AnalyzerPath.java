@@ -6,6 +6,7 @@ import rovnik.core.network.PortLevels;
 import rovnik.core.network.SweepSettings;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.SignalPath;
+import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.LevelPlanDto;
 import rovnik.server.jobs.PathElementDto;
@@ -59,6 +60,18 @@ final class AnalyzerPath {
       gain += i == part ? 0 : path.elements().get(i).gain().dbAt(hz);
     }
     return gain;
+  }
+
+  /** Expanded uncertainty (k = 2) of the gain around the part, from its tolerances; dB. */
+  double aroundUncertaintyDb() {
+    int part = part();
+    UncertaintyBudget budget = new UncertaintyBudget();
+    for (int i = 1; part > 0 && i < path.elements().size() - 1; i++) {
+      if (i != part) {
+        budget.rectangular(path.elements().get(i).name(), path.elements().get(i).toleranceDb());
+      }
+    }
+    return budget.expanded();
   }
 
   /** What is left of a sweep when pads, cables and adapters around the part are taken off. */

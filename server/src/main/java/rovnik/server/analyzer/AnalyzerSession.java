@@ -46,7 +46,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
       List<String> marks,
       String plane) {
     boolean invalid() {
-      return !marks.isEmpty();
+      return !marks.isEmpty() || state.trust() == KeptCalibration.Trust.NONE;
     }
   }
 
@@ -437,7 +437,9 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         10 * Math.log10(settings.bandwidthHz() / 1e3 / settings.averages())
             - (settings.powerDbm() + 10)
             - around;
-    return r.withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20));
+    double pads = path == null ? 0 : Math.pow(10, path.aroundUncertaintyDb() / 20) - 1;
+    return r.withTracking(Math.hypot(r.tracking(), pads))
+        .withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20));
   }
 
   private NetworkData shown(NetworkData atPlane) {

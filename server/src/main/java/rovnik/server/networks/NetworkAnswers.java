@@ -49,6 +49,10 @@ final class NetworkAnswers {
     return List.copyOf(notes);
   }
 
+  void note(String sentence) {
+    notes.add(sentence);
+  }
+
   Verdict verdict() {
     return verdict;
   }

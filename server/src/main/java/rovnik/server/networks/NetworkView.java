@@ -76,10 +76,18 @@ public class NetworkView {
     List<Pane> panes = r.panes() == null ? List.of() : r.panes();
     NetworkData n = reckoned(changed(data, r.change()), r);
     TimeReply time = null;
+    String unevenly = "";
     if (r.time() != null && has(n, r.time().row(), r.time().column())) {
-      TimeDomain domain = TimeDomain.of(n, r.time().row(), r.time().column());
-      time = time(domain, r.time(), n.referenceOhm()[r.time().row() - 1]);
-      n = r.time().gate() == null ? n : gated(n, domain, r.time());
+      try {
+        TimeDomain domain = TimeDomain.of(n, r.time().row(), r.time().column());
+        time = time(domain, r.time(), n.referenceOhm()[r.time().row() - 1]);
+        n = r.time().gate() == null ? n : gated(n, domain, r.time());
+      } catch (Refusal refused) {
+        if (!refused.field().equals("frequencyHz")) {
+          throw refused;
+        }
+        unevenly = refused.getMessage(); // the other views are right all the same
+      }
     }
     List<Curve> curves = new ArrayList<>();
     for (Pane p : panes) {
@@ -87,6 +95,9 @@ public class NetworkView {
       curves.add(has(n, p.row(), p.column()) ? curve(n, p, r) : empty(p));
     }
     NetworkAnswers a = new NetworkAnswers(networks, n, trust, invalid);
+    if (!unevenly.isEmpty()) {
+      a.note(unevenly);
+    }
     return new Shown(
         id,
         name,

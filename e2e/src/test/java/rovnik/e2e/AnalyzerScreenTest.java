@@ -1,0 +1,265 @@
+package rovnik.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/** The live network analyzer, from hook-up to verdict, in the real interface. */
+public class AnalyzerScreenTest extends SpectrumScreen {
+  private static final String PART = "Part between the ports";
+
+  @BeforeMethod(dependsOnMethods = "open")
+  public void network() {
+    page.navigate(rovnik.url() + "/network");
+  }
+
+  private void job(String name) {
+    page.locator("input[aria-label=Job]").click();
+    page.getByText(name, new Page.GetByTextOptions().setExact(true)).click();
+    page.waitForTimeout(500);
+  }
+
+  private void live() {
+    page.getByLabel("Only Network analyzer").click();
+    Locator sweep = page.getByTestId("sweep");
+    assertThat(sweep).isVisible();
+    // The window of the test before may still hold the analyzer for a moment.
+    for (int i = 0; i < 10 && !button("Sweep").isVisible(); i++) {
+      if (button("Hold").isVisible()) {
+        button("Hold").click();
+      }
+      page.waitForTimeout(300);
+    }
+    field("Port power", "-10");
+    plug(PART, "Through");
+    plug("Pad at port 1", "None");
+    plug("Pad at port 2", "None");
+  }
+
+  private void plug(String place, String what) {
+    Locator inDialog =
+        page.locator("[role=dialog]")
+            .getByLabel(place, new Locator.GetByLabelOptions().setExact(true));
+    Locator at = inDialog.count() > 0 ? inDialog : page.getByLabel(place, exact());
+    if (at.first().innerText().equals(what)) {
+      return;
+    }
+    at.first().click();
+    page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(what).setExact(true))
+        .first()
+        .click();
+    assertThat(at.first()).hasText(what);
+  }
+
+  private void field(String label, String value) {
+    Locator field = page.getByLabel(label, exact()).first();
+    field.fill(value);
+    field.press("Enter");
+    page.waitForTimeout(200);
+  }
+
+  private void sweep(String start, String stop, String points) {
+    field("Start", start);
+    field("Stop", stop);
+    field("Points", points);
+  }
+
+  private Locator step(String name) {
+    return page.getByTestId("step-" + name);
+  }
+
+  private void measure(String step, String what) {
+    plug(PART, what);
+    step(step).locator("button").click();
+    assertThat(step(step)).containsText("measured");
+  }
+
+  private void calibrate() {
+    page.locator("section[aria-label=Calibrate] button").first().click();
+    button("Begin").click();
+    assertThat(step("OPEN_1")).isVisible();
+    for (String port : List.of("1", "2")) {
+      for (String what : List.of("Open", "Short", "Load")) {
+        measure(what.toUpperCase(java.util.Locale.ROOT) + "_" + port, what);
+      }
+    }
+    measure("THROUGH", "Through");
+    button("Keep and use it").click();
+    assertThat(page.locator("[role=dialog]")).hasCount(0);
+    assertThat(page.getByTestId("trust")).containsText("calibrated");
+  }
+
+  /**
+   * -7 dB through pads of 10 and 20 dB is 23 dB (common practice); here it is the harbour's own.
+   */
+  @Test
+  public void theAmplifierFromLevelsToItsRun() {
+    job("Shore preamplifier, gain");
+    live();
+    sweep("440M", "480M", "81");
+    page.locator("section[aria-label=Calibrate] button").first().click();
+    button("Begin").click();
+    assertThat(step("OPEN_1")).isVisible();
+    measure("OPEN_1", "Open");
+    step("SHORT_1").locator("button").click();
+    assertThat(step("SHORT_1")).containsText("just like the open");
+    measure("SHORT_1", "Short");
+    measure("LOAD_1", "Load");
+    measure("OPEN_1", "Open");
+    measure("OPEN_2", "Open");
+    assertThat(button("Keep and use it")).isDisabled();
+    measure("LOAD_2", "Load");
+    measure("SHORT_2", "Short");
+    measure("THROUGH", "Through");
+    button("Keep and use it").click();
+    assertThat(page.locator("[role=dialog]")).hasCount(0);
+    plug(PART, "Shore preamplifier");
+    plug("Pad at port 1", "Pad 10 dB");
+    plug("Pad at port 2", "Pad 20 dB with dc block");
+    assertThat(page.getByLabel("Levels", exact())).containsText("-30.0 dBm into the output");
+    button("Sweep").click();
+    assertThat(page.getByText("may put dc on its connectors").first()).isVisible();
+    page.getByText("checked: no dc at the ports").click();
+    field("Port power", "5");
+    button("Sweep").click();
+    assertThat(page.getByText("would be overloaded").first()).isVisible();
+    field("Port power", "-10");
+    button("Sweep").click();
+    enter("band from 457M");
+    enter("band to 459M");
+    // 19.5 dB, and what the pads' own values and tolerances leave open.
+    assertThat(page.getByTestId("figure-gainLowest"))
+        .containsText(words("19\\.[2-7]\\d dB . 0\\.\\d+"));
+    assertThat(page.getByTestId("network-trust")).containsText("the connectors of Preamplifier");
+    assertThat(page.getByTestId("network-verdict")).containsText("PASS");
+    enter("marker 458M");
+    assertThat(page.getByTestId("stability")).containsText("mu 1.");
+    page.getByLabel("Read at").click();
+    page.getByText("the calibrated ports", new Page.GetByTextOptions().setExact(true))
+        .last()
+        .click();
+    assertThat(page.getByTestId("figure-gainLowest")).containsText(words("\u221210\\.\\d\\d dB"));
+    enter("keep gain as found");
+    Locator tape = page.getByLabel("Run tape");
+    assertThat(tape).containsText("gain as found");
+    tape.getByText("gain as found").dblclick();
+    assertThat(page.getByText("S21 and more").first()).isVisible();
+    assertThat(page.getByText("Touchstone", new Page.GetByTextOptions().setExact(true)))
+        .isVisible();
+  }
+
+  @Test
+  public void theFilterIsHeldToLimitsAndItsMemory() {
+    job("Parts in store");
+    live();
+    sweep("448M", "469M", "211");
+    assertThat(page.getByTestId("trust")).containsText(words("calibrated"));
+    calibrate();
+    plug(PART, "Cavity filter");
+    page.keyboard().press("Space");
+    Locator verdict = page.getByTestId("network-verdict");
+    assertThat(verdict).containsText("PASS");
+    button("Limits and bands").click();
+    page.getByLabel("Limits, one a line").fill("pass band: S21 dB at least -0.5 from 457M to high");
+    button("Use these").click();
+    assertThat(page.getByText("a number cannot be read")).isVisible();
+    page.getByLabel("Limits, one a line").fill("pass band: S21 dB at least -0.5 from 457M to 460M");
+    page.getByLabel("Bands where readings are wanted, one a line").fill("middle: 458M to 459M");
+    button("Use these").click();
+    assertThat(verdict).containsText("FAIL");
+    assertThat(page.getByTestId("figure-gainLowest-1")).containsText("dB");
+    page.keyboard().press("r");
+    assertThat(page.getByText("Remembered as")).isVisible();
+    page.locator("input[aria-label=Memory]").click();
+    page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName(words("Memory \\d")))
+        .first()
+        .click();
+    enter("band from 458M");
+    enter("band to 459M");
+    assertThat(page.getByTestId("figure-gainHighest")).containsText(words("[+\u2212]?0\\.0\\d dB"));
+    page.keyboard().press("Space");
+    assertThat(button("Sweep")).isVisible();
+    // Other points: the trust says so.
+    sweep("450M", "465M", "101");
+    assertThat(page.getByTestId("trust")).containsText("interpolated");
+    sweep("450M", "600M", "101");
+    assertThat(page.getByTestId("trust")).containsText("not over the whole sweep");
+  }
+
+  @Test
+  public void feederFixtureAndCandidates() {
+    job("Parts in store");
+    live();
+    sweep("1M", "1G", "1000");
+    calibrate();
+    plug(PART, "Feeder");
+    button("Sweep").click();
+    enter("distance");
+    assertThat(page.getByTestId("faults")).containsText(words("17\\.3\\d m"));
+    enter("distance");
+    field("Length of the cable", "24");
+    assertThat(page.getByTestId("cable")).containsText(words("0\\.8[45]"));
+    field("Length of the cable", "none");
+    button("Hold").click();
+
+    sweep("1.6M", "30M", "101");
+    field("Port power", "0");
+    calibrate();
+    page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
+    plug(PART, "Fixture shorted");
+    button("One").click();
+    button("\u25CB empty now").click();
+    assertThat(page.getByText("still passes").first()).isVisible();
+    button("\u25CB shorted now").click();
+    assertThat(button("\u2713 shorted now")).isVisible();
+    plug(PART, "Fixture empty");
+    button("One").click();
+    assertThat(button("Sweep")).isVisible();
+    page.waitForTimeout(600);
+    button("\u25CB empty now").click();
+    assertThat(button("\u2713 empty now")).isVisible();
+    assertThat(page.getByText("too near to what the fixture itself does").first()).isVisible();
+    button("Limits and bands").click();
+    page.getByLabel("Limits, one a line")
+        .fill("choke good enough: S21 dB at most -25 from 1.8M to 29M");
+    page.getByLabel("Bands where readings are wanted, one a line").fill("");
+    button("Use these").click();
+    for (String choke : List.of("Choke A", "Choke B")) {
+      plug(PART, choke);
+      button("One").click();
+      page.waitForTimeout(1500);
+      button("Remember").click();
+      page.waitForTimeout(700);
+    }
+    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
+    Locator table = page.getByTestId("candidates");
+    assertThat(table.locator("tbody tr").first()).containsText("PASS");
+    assertThat(table.locator("tbody tr").last()).containsText("FAIL");
+    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
+    page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
+  }
+
+  /** A load of 25 ohm brought to 50 ohm by a thought-of L section: j25 in series, -j50 across. */
+  @Test
+  public void aMatchIsThoughtOf() throws java.io.IOException {
+    java.nio.file.Path file = java.nio.file.Files.createTempFile("load", ".s1p");
+    java.nio.file.Files.writeString(
+        file, "# MHz S RI R 50\n99 -0.333333 0\n100 -0.333333 0\n101 -0.333333 0\n");
+    assertThat(page.getByLabel("Only feeder.s2p")).isVisible();
+    page.locator("aside input[type=file]").first().setInputFiles(file);
+    assertThat(page.getByTestId("figure-vswr1")).containsText("2 at");
+    enter("band from 100M");
+    enter("band to 100M");
+    page.getByLabel("Match elements").fill("series L 39.79n, shunt Q 3");
+    assertThat(page.getByText("Write elements as")).isVisible();
+    page.getByLabel("Match elements").fill("series L 39.789n, shunt C 31.831p");
+    assertThat(page.getByTestId("figure-returnLoss1"))
+        .containsText(words("\\d{2,3}\\.\\d\\d dB at 100 MHz"));
+    page.getByLabel("Match elements").fill("");
+  }
+}
