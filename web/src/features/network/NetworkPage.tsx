@@ -188,26 +188,34 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       job,
     ],
   );
-  if (model.files?.length === 0 && model.analyzers.length === 0) {
-    return (
-      <Stack align="center" justify="center" h="100%">
-        <Text>No part is known yet. Open a Touchstone file (.s1p to .s32p, version 1 or 2).</Text>
-        <FileButton onChange={model.open}>
-          {(p) => <Button {...p}>Open a Touchstone file</Button>}
-        </FileButton>
-        {model.wrong && <Text c="red">{model.wrong}</Text>}
-      </Stack>
-    );
-  }
+  // Files change the networks; a sweep does so through the calm frame alone.
+  const fromFiles = live ? model.networks.slice(1) : model.networks;
+  const filesKey = fromFiles.map((n) => n.id).join();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the calm frame stands for the model
+  const side = useMemo(
+    () => (
+      <NetworkSide
+        model={calm}
+        markers={markers}
+        onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
+      />
+    ),
+    [calmFrame, filesKey, fromFiles[0], setting, markers, model.asks, analyzer.state, live?.id],
+  );
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is made from, but not each sweep
+  const tape = useMemo(
+    () => live && job && <Tape model={model} job={job} />,
+    [live?.id, job, model.shown.join(), analyzer.stats],
+  );
   // The state may still be of another job, or of a path that was edited since.
   const planned = analyzer.state?.jobId === job?.id ? analyzer.state?.levels?.plan : undefined;
   const plan =
     planned?.planes.length === (job?.path.elements.length ?? 0) - 1 ? planned : undefined;
-  const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
-  const tiles = below + (setting.time.on ? 1 : 0);
-  return (
-    <div className={classes.whole}>
-      {live && job && (
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is made from, but not each sweep
+  const strip = useMemo(
+    () =>
+      live &&
+      job && (
         <PathStrip
           job={job}
           plan={plan}
@@ -219,7 +227,25 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
               .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
           }
         />
-      )}
+      ),
+    [live?.id, job, planned, analyzer.atPart, model.instruments],
+  );
+  if (model.files?.length === 0 && model.analyzers.length === 0) {
+    return (
+      <Stack align="center" justify="center" h="100%">
+        <Text>No part is known yet. Open a Touchstone file (.s1p to .s32p, version 1 or 2).</Text>
+        <FileButton onChange={model.open}>
+          {(p) => <Button {...p}>Open a Touchstone file</Button>}
+        </FileButton>
+        {model.wrong && <Text c="red">{model.wrong}</Text>}
+      </Stack>
+    );
+  }
+  const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
+  const tiles = below + (setting.time.on ? 1 : 0);
+  return (
+    <div className={classes.whole}>
+      {strip}
       <div>
         <Notice model={analyzer} />
         {analyzer.problem?.field === "levelPlan" && <Override model={model} />}
@@ -248,14 +274,10 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
           </div>
         )}
         <aside className={classes.side} aria-label="Readings">
-          <NetworkSide
-            model={calm}
-            markers={markers}
-            onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
-          />
+          {side}
         </aside>
       </div>
-      {live && job && <Tape model={model} job={job} />}
+      {tape}
     </div>
   );
 }

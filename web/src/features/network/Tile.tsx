@@ -1,4 +1,5 @@
 import { Select } from "@mantine/core";
+import { memo } from "react";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve } from "../../components/plotTypes";
 import classes from "./NetworkPage.module.css";
@@ -24,11 +25,15 @@ interface Props {
   onPlace: (hertz: number) => void;
 }
 
-/** One view of the shown files: a plot over frequency, or a chart. */
-export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
-  const view = model.setting.views[pane];
-  const networks = model.networks.filter((n) => n.curves[pane]);
-  const ports = Math.max(1, ...networks.map((n) => n.ports));
+/** What a view shows; apart from the plot, which changes with every sweep. */
+const TileHead = memo(function TileHead(props: {
+  pane: number;
+  view: View;
+  ports: number;
+  balanced: boolean;
+  change: NetworkModel["change"];
+}) {
+  const { pane, view, ports, balanced, change } = props;
   const parameters: string[] = [];
   for (let r = 1; r <= Math.min(ports, 9); r++) {
     for (let c = 1; c <= Math.min(ports, 9); c++) {
@@ -40,43 +45,59 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
     if (!formatsFor(next.row, next.column).includes(next.format)) {
       next.format = "LOG_MAGNITUDE";
     }
-    model.change({ views: model.setting.views.map((v, i) => (i === pane ? next : v)) });
+    change((now) => ({ views: now.views.map((v, i) => (i === pane ? next : v)) }));
   };
   const name = `S${view.row}${view.column}`;
   // Rows of balanced ports: differential 1 and 2, common 1 and 2.
   const modes = ["d1", "d2", "c1", "c2"];
   const shownName = (p: string) => {
     const [a, b] = [modes[Number(p[1]) - 1], modes[Number(p[2]) - 1]];
-    return model.setting.balanced && a && b ? `S${a[0]}${b[0]}${a[1]}${b[1]}` : p;
+    return balanced && a && b ? `S${a[0]}${b[0]}${a[1]}${b[1]}` : p;
   };
   return (
+    <div className={classes.tileHead}>
+      <Select
+        aria-label={`Parameter of view ${pane + 1}`}
+        size="xs"
+        w={78}
+        allowDeselect={false}
+        data={(parameters.includes(name) ? parameters : [name, ...parameters]).map((p) => ({
+          value: p,
+          label: shownName(p),
+        }))}
+        value={name}
+        onChange={(v) => v && set({ row: Number(v[1]), column: Number(v[2]) })}
+      />
+      <Select
+        aria-label={`Format of view ${pane + 1}`}
+        size="xs"
+        w={180}
+        allowDeselect={false}
+        data={formatsFor(view.row, view.column).map((value) => ({
+          value,
+          label: FORMATS[value],
+        }))}
+        value={view.format}
+        onChange={(format) => format && set({ format })}
+      />
+    </div>
+  );
+});
+
+/** One view of what is shown: a plot over frequency, or a chart. */
+export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
+  const view = model.setting.views[pane];
+  const networks = model.networks.filter((n) => n.curves[pane]);
+  const ports = Math.max(1, ...networks.map((n) => n.ports));
+  return (
     <section className={classes.tile} aria-label={`View ${pane + 1}`}>
-      <div className={classes.tileHead}>
-        <Select
-          aria-label={`Parameter of view ${pane + 1}`}
-          size="xs"
-          w={78}
-          allowDeselect={false}
-          data={(parameters.includes(name) ? parameters : [name, ...parameters]).map((p) => ({
-            value: p,
-            label: shownName(p),
-          }))}
-          value={name}
-          onChange={(v) => v && set({ row: Number(v[1]), column: Number(v[2]) })}
-        />
-        <Select
-          aria-label={`Format of view ${pane + 1}`}
-          size="xs"
-          w={180}
-          allowDeselect={false}
-          data={formatsFor(view.row, view.column).map((value) => ({
-            value,
-            label: FORMATS[value],
-          }))}
-          value={view.format}
-          onChange={(format) => format && set({ format })}
-        />
-      </div>
+      <TileHead
+        pane={pane}
+        view={view}
+        ports={ports}
+        balanced={model.setting.balanced !== ""}
+        change={model.change}
+      />
       <div className={classes.tileBody}>
         {isChart(view) ? (
           <SmithChart

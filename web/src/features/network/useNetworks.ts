@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useCallback, useState } from "react";
 import {
   api,
   type Job,
@@ -167,12 +167,15 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
   const queries = useQueryClient();
   const [setting, setSetting] = useState(stored);
   const [refused, setRefused] = useState("");
-  const change = (part: Partial<NetworkSetting>) =>
-    setSetting((now) => {
-      const next = { ...now, ...part };
-      sessionStorage.setItem("rovnik-network", JSON.stringify(next));
-      return next;
-    });
+  const change = useCallback(
+    (part: Partial<NetworkSetting> | ((now: NetworkSetting) => Partial<NetworkSetting>)) =>
+      setSetting((now) => {
+        const next = { ...now, ...(typeof part === "function" ? part(now) : part) };
+        sessionStorage.setItem("rovnik-network", JSON.stringify(next));
+        return next;
+      }),
+    [],
+  );
   const { data: instruments = [] } = useInstruments();
   const analyzers = instruments.filter((i) => i.kind === "NETWORK_ANALYZER");
   const live = analyzers.find((a) => a.id === setting.live) ?? null;

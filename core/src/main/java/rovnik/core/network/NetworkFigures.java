@@ -56,7 +56,7 @@ public final class NetworkFigures {
         double more = Math.min(0.99999, gamma + trust.reflection(gamma));
         double u =
             switch (what) {
-              case "returnLoss" -> Residuals.inDb(gamma, more - gamma);
+              case "returnLoss" -> Residuals.inDb(gamma, trust.reflection(gamma));
               case "vswr" -> new Reflection(more).vswr() - new Reflection(gamma).vswr();
               case "accepted" -> 100 * (more * more - gamma * gamma);
               default ->
@@ -204,6 +204,9 @@ public final class NetworkFigures {
   }
 
   private double loss(int point, int port) {
+    if (network.magnitude(point, port, port) >= 1) {
+      return Double.POSITIVE_INFINITY;
+    }
     return reflection(point, port).mismatchLossDb();
   }
 

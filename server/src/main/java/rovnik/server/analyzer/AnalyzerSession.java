@@ -71,6 +71,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   private volatile long overrideRevision = -1;
   private volatile double progress = 1;
   private volatile double remainingSeconds;
+  private volatile long sweeps; // written by the instrument's thread alone
   private volatile KeptCalibration calibration;
   private volatile double verified;
   private volatile CalibrationWork work;
@@ -144,6 +145,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         SweepDto.of(settings),
         single,
         progress,
+        sweeps,
         remainingSeconds,
         c == null ? null : c.id(),
         s.trust(),
@@ -487,6 +489,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     RawSweep raw = analyzer.read();
     began = false;
     progress = 1;
+    sweeps++;
     if (stale || forStep != pending) {
       return true; // settings or the step changed meanwhile: this sweep is of yesterday
     }

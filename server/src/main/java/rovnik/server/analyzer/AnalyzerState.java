@@ -19,6 +19,7 @@ import rovnik.server.live.LiveState;
  * @param jobId the job whose path and limits apply, null before the first start
  * @param single true if it holds after one sweep
  * @param progress of the sweep under way, 0 to 1
+ * @param sweeps finished ones since the server started
  * @param calibrationId in use, null if none is
  * @param trustWhy why the trust is not better, "" if it is the best
  * @param calibrating what is being calibrated, null if nothing
@@ -40,6 +41,7 @@ record AnalyzerState(
     SweepDto sweep,
     boolean single,
     double progress,
+    long sweeps,
     double remainingSeconds,
     Long calibrationId,
     KeptCalibration.Trust trust,
