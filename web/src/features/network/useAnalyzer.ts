@@ -16,6 +16,17 @@ import {
 } from "../../api/client";
 import { useSource } from "../../api/live";
 
+/** An end that is moved past the other takes it along: one end is typed before the other. */
+function ordered(wanted: SweepSettings, before: SweepSettings, byStart: boolean): SweepSettings {
+  if (wanted.type === "SEGMENTS" || wanted.startHz < wanted.stopHz) {
+    return wanted;
+  }
+  const span = before.stopHz - before.startHz;
+  return byStart
+    ? { ...wanted, stopHz: Math.min(wanted.startHz + span, 2 * wanted.startHz) }
+    : { ...wanted, startHz: Math.max(wanted.stopHz - span, wanted.stopHz / 2) };
+}
+
 /** Everything that the Network screen does with a live analyzer; id null for files alone. */
 export function useAnalyzer(id: number | null, job: Job | undefined, view: NetworkViewRequest) {
   const queries = useQueryClient();
@@ -68,7 +79,7 @@ export function useAnalyzer(id: number | null, job: Job | undefined, view: Netwo
     if (!before) {
       return;
     }
-    const wanted = { ...before, ...part };
+    const wanted = ordered({ ...before, ...part }, before, part.startHz !== undefined);
     wish.current = wanted;
     wishes.current++;
     await act(async () => {

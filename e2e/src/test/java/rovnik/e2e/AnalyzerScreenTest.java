@@ -163,7 +163,14 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     plug(PART, "Cavity filter");
     page.keyboard().press("Space");
     Locator verdict = page.getByTestId("network-verdict");
+    button("Limits and bands").click();
+    page.getByLabel("Limits, one a line")
+        .fill(
+            "pass band: S21 dB at least -1.9 from 457M to 460M\n"
+                + "stop band: S21 dB at most -30..-40 from 464M to 468M");
+    button("Use these").click();
     assertThat(verdict).containsText("PASS");
+    assertThat(verdict).containsText("stop band");
     button("Limits and bands").click();
     page.getByLabel("Limits, one a line").fill("pass band: S21 dB at least -0.5 from 457M to high");
     button("Use these").click();
