@@ -1275,6 +1275,8 @@ export interface components {
             source: string;
             sourceName: string;
             sweep: components["schemas"]["SweepSettings"];
+            /** Format: int64 */
+            sweeps: number;
             /** @enum {string} */
             trust: "NONE" | "VALID" | "INTERPOLATED" | "EXTRAPOLATED" | "STALE";
             trustText: string;
@@ -1282,6 +1284,8 @@ export interface components {
         };
         AnalyzerView: {
             atPart: boolean;
+            /** Format: int64 */
+            jobId: number | null;
             view: components["schemas"]["NetworkViewRequest"];
         };
         BandReadings: {

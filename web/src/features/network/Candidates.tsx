@@ -34,7 +34,7 @@ export function Candidates({ model }: { model: NetworkModel }) {
           . The margin is the smallest over all limits; below zero the part fails.
         </p>
       )}
-      <Table fz="md" verticalSpacing={6} data-testid="candidates">
+      <Table fz="sm" verticalSpacing={6} data-testid="candidates" style={{ whiteSpace: "nowrap" }}>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>Part</Table.Th>
@@ -54,7 +54,7 @@ export function Candidates({ model }: { model: NetworkModel }) {
               <Table.Td>
                 {VERDICT_SHAPE[n.verdict]} {VERDICT_WORDS[n.verdict] || "no limit"}
               </Table.Td>
-              <Table.Td className="figures" style={{ minWidth: 130 }}>
+              <Table.Td className="figures">
                 {worst?.margin == null ? "\u2014" : `${signed(worst.margin, 2)} ${worst.unit}`}
               </Table.Td>
               <Table.Td className="figures">

@@ -253,6 +253,22 @@ public class AnalyzerApiTest extends BuoyBench {
     String csv = server.get("/api/networks/" + file + "/csv").body();
     assertTrue(csv.startsWith("frequency_Hz,S11_re,S11_im,S12_re"), csv.substring(0, 60));
     assertEquals(csv.lines().count(), 212L);
+    // A view that cannot be shown changes nothing; one that fits no more is a note.
+    JsonNode gate =
+        server.json(
+            server.send(
+                "PUT",
+                url("/view"),
+                "{\"view\":{\"panes\":[],\"time\":{\"row\":1,\"column\":1,\"mode\":\"BAND_PASS\","
+                    + "\"shape\":\"BALANCED\",\"velocityFactor\":0.7,\"gate\":{\"fromMetres\":9,"
+                    + "\"toMetres\":2}}}}"),
+            400);
+    assertTrue(gate.get("detail").asString().contains("gate must end after"), gate.toString());
+    view(",\"change\":{\"firstPart\":" + file + "}");
+    sweep(300e6, 500e6, 21, -10);
+    JsonNode other = once("");
+    assertTrue(other.get("notes").get(0).asString().contains("known from"), "a note");
+    sweep(448e6, 469e6, 211, -10);
     // The file is plugged as a part, and measured again.
     server.json(
         server.send("POST", "/api/instruments/" + part + "/load", "{\"networkId\":" + file + "}"),

@@ -337,7 +337,7 @@ public final class TimeDomain {
     double range = 1 / stepHz;
     if (!(toSeconds > fromSeconds) || toSeconds - fromSeconds > range) {
       throw new Refusal(
-          "gate", "The gate must end after it begins, within " + range + " s: set its two edges.");
+          "gate", "The gate must end after it begins, and both edges lie within the range.");
     }
     int n = Integer.highestOneBit(2 * re.length - 1) << 1;
     double middle = (fromSeconds + toSeconds) / 2;

@@ -235,14 +235,17 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     boolean beforePart = atPart;
     view = wanted;
     atPart = part;
-    if (l != null && phase != Phase.RUNNING) {
+    if (l != null) {
       try {
         Look again =
             part == beforePart
                 ? l
                 : new Look(l.atPlane(), shown(l.atPlane()), l.state(), l.marks(), plane());
-        look = again;
-        publish(again);
+        byte[] frame = frame(again, asked(again)); // refuses what cannot be shown
+        if (phase != Phase.RUNNING) {
+          look = again;
+          publishFrame(frame);
+        }
       } catch (Refusal r) {
         view = before;
         atPart = beforePart;
@@ -559,13 +562,28 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   private void publish(Look l) {
-    publishFrame(
-        AnalyzerFrame.bytes(
-            json, source, nextSequence(), answered(l), l.state().trust(), l.plane(), l.marks()));
+    publishFrame(frame(l, answered(l)));
+  }
+
+  private byte[] frame(Look l, NetworkViewDto.Shown s) {
+    return AnalyzerFrame.bytes(
+        json, source, nextSequence(), s, l.state().trust(), l.plane(), l.marks());
+  }
+
+  /** As the view asks; refused if it does not fit this sweep. */
+  private NetworkViewDto.Shown asked(Look l) {
+    return views.shown(0, sourceName(), l.shown(), view, residuals(l.state()), l.invalid());
   }
 
   private NetworkViewDto.Shown answered(Look l) {
-    return views.shown(0, sourceName(), l.shown(), view, residuals(l.state()), l.invalid());
+    try {
+      return asked(l);
+    } catch (Refusal r) {
+      // The view was good for another sweep, as a part known over another band only.
+      return views
+          .shown(0, sourceName(), l.shown(), NetworkView.PLAIN, null, true)
+          .withNote(r.getMessage());
+    }
   }
 
   /** The newest sweep as the view shows it. */

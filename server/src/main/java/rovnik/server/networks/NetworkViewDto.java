@@ -191,6 +191,29 @@ public final class NetworkViewDto {
       Window window,
       List<String> notes) {
 
+    /** With one more note. */
+    public Shown withNote(String note) {
+      List<String> more = new java.util.ArrayList<>(notes);
+      more.add(note);
+      return new Shown(
+          id,
+          name,
+          ports,
+          z0,
+          frequencyHz,
+          curves,
+          time,
+          outcomes,
+          verdict,
+          verdictText,
+          bands,
+          details,
+          resonance,
+          cable,
+          window,
+          more);
+    }
+
     /** Without what is sent apart. */
     public Shown withoutArrays() {
       double[] none = new double[0];
