@@ -269,6 +269,7 @@ public class AnalyzerApiTest extends BuoyBench {
     JsonNode other = once("");
     assertTrue(other.get("notes").get(0).asString().contains("known from"), "a note");
     sweep(448e6, 469e6, 211, -10);
+    once("");
     // The file is plugged as a part, and measured again.
     server.json(
         server.send("POST", "/api/instruments/" + part + "/load", "{\"networkId\":" + file + "}"),

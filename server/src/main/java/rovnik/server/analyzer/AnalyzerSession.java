@@ -1,9 +1,7 @@
 package rovnik.server.analyzer;
 
 import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 import java.util.concurrent.locks.LockSupport;
 import rovnik.core.Refusal;
 import rovnik.core.network.CalibrationKit;
@@ -74,10 +72,8 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   private volatile long sweeps; // written by the instrument's thread alone
   private volatile KeptCalibration calibration;
   private volatile double verified;
-  private volatile CalibrationWork work;
-  private volatile CalibrationStep pending;
+  private final CalibrationDesk desk = new CalibrationDesk();
   private volatile boolean onlyForStep;
-  private final Map<CalibrationStep, String> doubts = new EnumMap<>(CalibrationStep.class);
   private volatile Look look;
   private volatile boolean stale = true;
 
@@ -152,7 +148,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         s.trust().label(),
         s.why(),
         c == null ? "" : c.name() + ", " + c.method().label(),
-        calibrating(),
+        desk.dto(),
         levels == null
             ? null
             : new AnalyzerState.LevelsDto(
@@ -160,31 +156,6 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         atPart,
         dcChecked,
         overrideReason);
-  }
-
-  private AnalyzerState.CalibratingDto calibrating() {
-    CalibrationWork w = work;
-    if (w == null) {
-      return null;
-    }
-    synchronized (doubts) {
-      return new AnalyzerState.CalibratingDto(
-          w.method(),
-          w.method().label(),
-          w.kit().label(),
-          w.method().steps().stream()
-              .map(
-                  s ->
-                      new AnalyzerState.StepDto(
-                          s,
-                          s.label(),
-                          w.has(s),
-                          s == CalibrationStep.ISOLATION,
-                          doubts.getOrDefault(s, "")))
-              .toList(),
-          pending,
-          w.complete());
-    }
   }
 
   private KeptCalibration.State trust(long nowMillis) {
@@ -208,10 +179,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   /** Takes new settings, or refuses them and changes nothing. */
   void apply(SweepSettings wanted) {
     able.check(wanted);
-    if (work != null && !wanted.equals(work.sweep())) {
-      throw Conflict.state(
-          "A calibration is under way with the settings as they are. Finish or drop it first.");
-    }
+    desk.allow(wanted);
     SweepSettings before = settings;
     settings = wanted;
     AnalyzerPath path = path();
@@ -300,7 +268,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   void hold() {
     if (phase == Phase.RUNNING || phase == Phase.LOST) {
-      pending = null;
+      desk.forget();
       bench.analyzer(instrumentId).setContinuous(null);
       stale = true; // a sweep that was cut off is begun anew
       progress = 1;
@@ -310,7 +278,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   @Override
   protected void nobodyWatches() {
-    if (work == null) {
+    if (!desk.busy()) {
       hold();
     }
   }
@@ -329,60 +297,29 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   // Calibration.
 
   void calibrate(CalibrationMethod method, CalibrationKit kit, double throughSeconds) {
-    work = new CalibrationWork(method, kit, settings, throughSeconds);
-    synchronized (doubts) {
-      doubts.clear();
-    }
+    desk.begin(new CalibrationWork(method, kit, settings, throughSeconds));
     publishState();
   }
 
   void dropWork() {
-    work = null;
-    pending = null;
+    desk.drop();
     publishState();
   }
 
-  private CalibrationWork work() {
-    CalibrationWork w = work;
-    if (w == null) {
-      throw Conflict.state("No calibration is under way. Begin one first.");
-    }
-    return w;
-  }
-
-  void measure(CalibrationStep step) {
-    if (!work().method().steps().contains(step)) {
-      throw new Refusal("step", "This calibration has no step \"" + step.label() + "\".");
-    }
-    synchronized (doubts) {
-      doubts.remove(step);
-    }
-    synchronized (this) {
-      pending = step;
-      stale = true;
-      if (phase != Phase.RUNNING) {
-        onlyForStep = true;
-        run();
-      } else {
-        publishState();
-      }
+  synchronized void measure(CalibrationStep step) {
+    desk.want(step);
+    stale = true;
+    if (phase != Phase.RUNNING) {
+      onlyForStep = true;
+      run();
+    } else {
+      publishState();
     }
   }
 
   KeptCalibration finish(String name, CalibrationStore store) {
-    CalibrationWork w = work();
-    KeptCalibration kept =
-        store.keep(
-            new KeptCalibration(
-                0,
-                name,
-                w.method(),
-                w.kit().label(),
-                System.currentTimeMillis(),
-                w.sweep(),
-                identity,
-                w.solve()));
-    work = null;
+    KeptCalibration kept = store.keep(desk.solved(name, identity));
+    desk.drop();
     use(kept, 0);
     return kept;
   }
@@ -478,7 +415,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
       }
       analyzer.configure(settings);
     }
-    CalibrationStep forStep = pending;
+    CalibrationStep forStep = desk.wanted();
     if (!began) {
       analyzer.begin();
       began = true;
@@ -493,12 +430,13 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     began = false;
     progress = 1;
     sweeps++;
-    if (stale || forStep != pending) {
+    if (stale || forStep != desk.wanted()) {
       return true; // settings or the step changed meanwhile: this sweep is of yesterday
     }
     String trouble = analyzer.trouble();
     if (forStep != null) {
-      taken(forStep, raw);
+      desk.take(forStep, raw);
+      publishState();
     }
     show(raw, trouble);
     if (!ended(forStep != null ? onlyForStep : single)) {
@@ -509,7 +447,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   /** Holds after the last sweep, unless the next step of a calibration was asked for meanwhile. */
   private synchronized boolean ended(boolean last) {
-    if (!last || pending != null) {
+    if (!last || desk.wanted() != null) {
       return false;
     }
     // Ended here and not by the loop: a start that comes right after must not be undone.
@@ -527,22 +465,6 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     }
     double left = Math.min(0.02, Math.max(0.0005, analyzer.remainingSeconds()));
     LockSupport.parkNanos((long) (left * 1e9));
-  }
-
-  private void taken(CalibrationStep step, RawSweep raw) {
-    CalibrationWork w = work;
-    pending = null;
-    if (w == null) {
-      return;
-    }
-    try {
-      w.take(step, raw);
-    } catch (Refusal r) {
-      synchronized (doubts) {
-        doubts.put(step, r.getMessage());
-      }
-    }
-    publishState();
   }
 
   private void show(RawSweep raw, String trouble) {
@@ -610,7 +532,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   public void refused(Refusal refusal) {
     began = false;
     stale = true;
-    pending = null;
+    desk.forget();
     stand(Phase.REFUSED, refusal.getMessage(), refusal.field());
   }
 }
