@@ -59,11 +59,18 @@ interface Props {
   onPlace: (hertz: number) => void;
 }
 
-/** A curve of the plane as a path. */
-function pathOf(re: ArrayLike<number>, im: ArrayLike<number>): string {
+/** A curve of the plane as a path; points that the eye cannot part are drawn once. */
+function pathOf(re: ArrayLike<number>, im: ArrayLike<number>, apart: number): string {
   let d = "";
+  let x = Number.NaN;
+  let y = Number.NaN;
   for (let i = 0; i < re.length; i++) {
-    d += `${i === 0 ? "M" : "L"}${re[i].toFixed(4)} ${(-im[i]).toFixed(4)}`;
+    const near = Math.abs(re[i] - x) < apart && Math.abs(im[i] - y) < apart;
+    if (!near || i === re.length - 1) {
+      x = re[i];
+      y = im[i];
+      d += `${i === 0 ? "M" : "L"}${x.toFixed(4)} ${(-y).toFixed(4)}`;
+    }
   }
   return d;
 }
@@ -204,7 +211,7 @@ export function SmithChart({ networks, pane, grid, port = 0, markers, onPlace }:
         return (
           <path
             key={`${n.id} ${n.name}`}
-            d={pathOf(c.re, c.im)}
+            d={pathOf(c.re, c.im, 0.004 * scale)}
             fill="none"
             stroke={`var(--trace-${k % 5})`}
             strokeWidth={0.011 * scale}

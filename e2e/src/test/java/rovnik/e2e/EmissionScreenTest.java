@@ -282,7 +282,7 @@ public class EmissionScreenTest extends SpectrumScreen {
     button("Start").last().click();
     assertThat(finding()).containsText(words("the receiver has a noise figure of 1[78]\\.\\d"));
     page.navigate(rovnik.url() + "/bench");
-    page.locator("input[aria-label^='Plugged in']").click();
+    page.locator("input[aria-label='Plugged in at Part behind the noise source']").click();
     page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("Shore preamplifier"))
         .click();
     assertThat(page.getByText("Shore preamplifier is plugged in.")).isVisible();

@@ -329,10 +329,10 @@ public class FirstLightTest extends SpectrumScreen {
     button("Add an instrument").click();
     page.getByLabel("Name", exact()).fill("Far receiver");
     page.getByLabel("Host").fill("127.0.0.1");
-    page.getByLabel("Port").fill("70000");
+    page.getByLabel("Port", exact()).fill("70000");
     button("Add and connect").click();
     assertThat(page.getByText("The port must be 1 to 65535")).isVisible();
-    page.getByLabel("Port").fill("1");
+    page.getByLabel("Port", exact()).fill("1");
     button("Add and connect").click();
     Locator far = page.getByLabel("Far receiver", exact());
     assertThat(far).containsText("Nothing answers at 127.0.0.1:1");
