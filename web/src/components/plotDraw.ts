@@ -1,9 +1,23 @@
 import type uPlot from "uplot";
 import type { PlotCurve, PlotProps } from "./plotTypes";
 
-/** Value of a theme token. */
-export const css = (name: string) =>
-  getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+const tokens = new Map<string, string>();
+let tokensOf: string | null = null;
+
+/** Value of a theme token; asked of the page once a theme, since asking costs a layout. */
+export function css(name: string): string {
+  const scheme = document.documentElement.getAttribute("data-mantine-color-scheme");
+  if (scheme !== tokensOf) {
+    tokens.clear();
+    tokensOf = scheme;
+  }
+  let value = tokens.get(name);
+  if (value === undefined) {
+    value = getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+    tokens.set(name, value);
+  }
+  return value;
+}
 
 /** What lies under the traces: older looks, and bands that must not be trusted. */
 export function drawUnder(u: uPlot, props: PlotProps) {

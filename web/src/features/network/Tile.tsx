@@ -1,5 +1,5 @@
 import { Select } from "@mantine/core";
-import { memo } from "react";
+import { memo, useRef } from "react";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve } from "../../components/plotTypes";
 import classes from "./NetworkPage.module.css";
@@ -178,13 +178,17 @@ function OverFrequency(props: Props & { view: View }) {
     .filter((l) => l.x[l.x.length - 1] >= range[0] && l.x[0] <= range[1])
     .flatMap((l) => l.y)
     .map((v) => Math.max(v, -150));
+  const yRange = useSteady(
+    axisFor([...drawn, ...inSight]),
+    `${view.row}${view.column}${view.format}${range.join()}`,
+  );
   return (
     <Plot
       title={`S${view.row}${view.column} ${FORMATS[view.format]}`}
       traces={[]}
       curves={[...curves, ...limits]}
       xRange={range}
-      yRange={axisFor([...drawn, ...inSight])}
+      yRange={yRange}
       yLabel={`S${view.row}${view.column} ${first?.label.replace(/^S\S+ /, "") ?? ""}${unit ? ` (${unit})` : ""}`}
       yUnit={unit}
       markers={
@@ -207,6 +211,20 @@ function OverFrequency(props: Props & { view: View }) {
       }
     />
   );
+}
+
+/**
+ * Keeps an axis as it is while what is drawn fits it well: noise must not make it jump from sweep to
+ * sweep. Another key begins anew.
+ */
+function useSteady(wanted: [number, number], key: string): [number, number] {
+  const kept = useRef({ key: "", range: wanted });
+  const [low, high] = kept.current.range;
+  const fits = wanted[0] >= low && wanted[1] <= high && wanted[1] - wanted[0] > 0.6 * (high - low);
+  if (kept.current.key !== key || !fits) {
+    kept.current = { key, range: wanted };
+  }
+  return kept.current.range;
 }
 
 /** The part of a straight limit that lies in sight, so that its label does too. */
