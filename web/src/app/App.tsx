@@ -65,7 +65,7 @@ export function App() {
   const { area } = useAddress();
   const [help, setHelp] = useState(false);
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
-  const { job, jobs, chooseJob } = useJob();
+  const { job, jobs, known, chooseJob } = useJob();
   const [naming, setNaming] = useState(false);
 
   useKeys({ "?": () => setHelp(true) });
@@ -152,7 +152,7 @@ export function App() {
       <main className={classes.main}>
         {area === "bench" && <BenchPage job={job} />}
         {area === "spectrum" && job && <SpectrumPage key={job.id} job={job} />}
-        {area === "network" && <NetworkPage key={job?.id} job={job} />}
+        {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
         {area === "runs" && job && <RunsPage job={job} />}
         {!job && area !== "bench" && area !== "network" && (
           <Stack align="center" justify="center" h="100%">
@@ -171,7 +171,7 @@ function useJob() {
   const [chosen, setChosen] = useState<number | null>(
     Number(localStorage.getItem("rovnik-job")) || null,
   );
-  const { data: jobs = [] } = useQuery({
+  const { data: jobs = [], isFetched: known } = useQuery({
     queryKey: ["jobs"],
     queryFn: () => api.get<Job[]>("/api/jobs"),
     refetchInterval: 3000,
@@ -182,7 +182,7 @@ function useJob() {
       localStorage.setItem("rovnik-job", String(chosen));
     }
   }, [chosen]);
-  return { job, jobs, chooseJob: setChosen };
+  return { job, jobs, known, chooseJob: setChosen };
 }
 
 function Help({ opened, onClose }: { opened: boolean; onClose: () => void }) {

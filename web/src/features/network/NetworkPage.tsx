@@ -175,6 +175,7 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
     () => <NetworkSteps model={calm} onRemove={remove} onRemember={remember} />,
     [
       calmFrame,
+      model.networks[0]?.ports,
       setting,
       model.files,
       model.wrong,

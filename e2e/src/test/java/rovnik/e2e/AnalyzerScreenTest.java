@@ -251,6 +251,99 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
   }
 
+  private void choose(String label, String choice) {
+    page.getByLabel(label, exact()).first().click();
+    page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(choice).setExact(true))
+        .click();
+  }
+
+  /** Any adapter as the through, then the calibration judged by an open that is known. */
+  @Test
+  public void anAdapterServesAndTheCalibrationIsVerified() {
+    job("Parts in store");
+    live();
+    sweep("50M", "2G", "201");
+    page.locator("section[aria-label=Calibrate] button").first().click();
+    page.getByLabel("What is put right").first().click();
+    page.getByRole(
+            AriaRole.OPTION,
+            new Page.GetByRoleOptions().setName("both ports and any adapter as through"))
+        .click();
+    page.getByLabel("Rough delay of the adapter").fill("far");
+    assertThat(button("Begin")).isDisabled();
+    page.getByLabel("Rough delay of the adapter").fill("185p");
+    button("Begin").click();
+    assertThat(step("OPEN_1")).isVisible();
+    for (String port : List.of("1", "2")) {
+      for (String what : List.of("Load", "Open", "Short")) {
+        measure(what.toUpperCase(java.util.Locale.ROOT) + "_" + port, what);
+      }
+    }
+    measure("THROUGH", "Adapter");
+    page.getByLabel("Name of the calibration").fill("with an adapter");
+    button("Keep and use it").click();
+    assertThat(page.locator("[role=dialog]")).hasCount(0);
+    plug(PART, "Open");
+    button("One").click();
+    assertThat(button("Sweep")).isVisible();
+    page.waitForTimeout(800);
+    page.locator("section[aria-label=Calibrate] button").first().click();
+    button("Verify").click();
+    assertThat(page.getByTestId("verified")).containsText("The calibration holds");
+    page.keyboard().press("Escape");
+    assertThat(page.locator("[role=dialog]")).hasCount(0);
+    // The open's own delay, found as a line before the plane.
+    button("find it").first().click();
+    assertThat(page.getByLabel("Extension of port 1")).not().hasValue("0 s");
+    choose("Steps of the sweep", "segments");
+    page.getByLabel("One segment a line: start to stop, points").fill("100M to 200M");
+    button("Sweep these").click();
+    assertThat(page.getByText("Line 1: write it as")).isVisible();
+    page.getByLabel("One segment a line: start to stop, points")
+        .fill("100M to 200M, 51\n900M to 1G, 51");
+    button("Sweep these").click();
+    assertThat(page.getByTestId("sweep")).containsText("2 segments, 102 points");
+    assertThat(page.getByTestId("trust")).containsText("interpolated");
+    choose("Steps of the sweep", "even steps");
+  }
+
+  /** 27 nF with its coil, Q 35: the scenario's tuned circuit. */
+  @Test
+  public void theCoilTellsItsResonance() {
+    job("Parts in store");
+    live();
+    sweep("140k", "210k", "401");
+    calibrate();
+    plug(PART, "Front-end coil");
+    button("One").click();
+    choose("Resonance", "parallel circuit across the line");
+    assertThat(page.getByTestId("resonance")).containsText(words("17[12]\\.\\d+ kHz.*Q 3[3-7]"));
+    assertThat(page.getByTestId("resonance")).containsText(words("2[67](\\.\\d+)? nF"));
+    choose("Resonance", "no resonance");
+  }
+
+  /** Two lines side by side: the balanced pair passes, and nothing is converted. */
+  @Test
+  public void fourPortsAreShownBalanced() throws java.io.IOException {
+    StringBuilder text = new StringBuilder("# MHz S RI R 50\n");
+    for (int f = 1; f <= 3; f++) {
+      text.append(f)
+          .append(" 0 0 0 0 0.9 0 0 0\n 0 0 0 0 0 0 0.9 0\n")
+          .append(" 0.9 0 0 0 0 0 0 0\n 0 0 0.9 0 0 0 0 0\n");
+    }
+    java.nio.file.Path file = java.nio.file.Files.createTempFile("pair", ".s4p");
+    java.nio.file.Files.writeString(file, text);
+    assertThat(page.getByLabel("Only feeder.s2p")).isVisible();
+    page.locator("aside input[type=file]").first().setInputFiles(file);
+    assertThat(page.getByLabel("Balanced ports", exact())).isVisible();
+    page.waitForTimeout(600); // until the views of the file are drawn
+    choose("Balanced ports", "1+2 and 3+4");
+    assertThat(page.locator("input[aria-label='Parameter of view 1']")).hasValue("Sdd21");
+    enter("marker 2M");
+    assertThat(page.getByTestId("network-markers")).containsText("\u22120.92 dB");
+    choose("Balanced ports", "none");
+  }
+
   /** A load of 25 ohm brought to 50 ohm by a thought-of L section: j25 in series, -j50 across. */
   @Test
   public void aMatchIsThoughtOf() throws java.io.IOException {
