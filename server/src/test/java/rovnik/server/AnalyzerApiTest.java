@@ -173,6 +173,22 @@ public class AnalyzerApiTest extends BuoyBench {
         reading(raw, 0, "gainLowest").get("value").asDouble(), Truth.PREAMP_GAIN_DB - 30.1, 0.3);
   }
 
+  /** What would overdrive the part is refused while the sweep runs, and the sweep goes on. */
+  @Test
+  public void powerIsNotTurnedUpIntoAnOverload() {
+    path(true);
+    sweep(440e6, 480e6, 21, -10);
+    String start = "{\"jobId\":" + job + ",\"dcChecked\":true}";
+    server.json(server.send("POST", url("/start"), start), 200);
+    String hot =
+        "{\"startHz\":440e6,\"stopHz\":480e6,\"points\":21,\"type\":\"LINEAR\","
+            + "\"bandwidthHz\":1000,\"averages\":4,\"powerDbm\":8,\"bothPorts\":true}";
+    JsonNode refused = server.json(server.send("PUT", url("/sweep"), hot), 409);
+    assertEquals(refused.get("field").asString(), "levelPlan");
+    assertEquals(state().get("sweep").get("powerDbm").asDouble(), -10.0);
+    assertEquals(state().get("phase").asString(), "RUNNING");
+  }
+
   @Test
   public void overdrivingIsRefusedUntilAReasonIsGiven() {
     path(false);

@@ -181,14 +181,15 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     able.check(wanted);
     desk.allow(wanted);
     SweepSettings before = settings;
+    if (wanted.powerDbm() > before.powerDbm() || wanted.bothPorts() && !before.bothPorts()) {
+      overrideRevision = -1; // a reason was given for less than this
+    }
     settings = wanted;
     AnalyzerPath path = path();
     String trouble = path == null ? "" : trouble(path);
-    if (!trouble.isEmpty()) {
-      if (phase == Phase.RUNNING && wanted.powerDbm() > before.powerDbm()) {
-        settings = before;
-        throw Conflict.levels(trouble);
-      }
+    if (!trouble.isEmpty() && phase == Phase.RUNNING) {
+      settings = before;
+      throw Conflict.levels(trouble);
     }
     stale = true;
     publishState();
