@@ -88,6 +88,21 @@ public class NetworkBenchmark {
     return TimeDomain.of(two, 1, 1).gated(10e-9, 200e-9)[0];
   }
 
+  /** As a view with a gate asks for it: over the distance, and back through the gate. */
+  @Benchmark
+  public double timeDomainStepAndGate() {
+    TimeDomain t = TimeDomain.of(two, 1, 1);
+    return t.response(TimeDomain.Mode.STEP, TimeDomain.Shape.BALANCED).value()[0]
+        + t.gated(10e-9, 200e-9)[0];
+  }
+
+  @Benchmark
+  public double timeDomainBandPass() {
+    return TimeDomain.of(two, 1, 1)
+        .response(TimeDomain.Mode.BAND_PASS, TimeDomain.Shape.BALANCED)
+        .value()[0];
+  }
+
   @Benchmark
   public double touchstoneOfFourPorts() throws IOException {
     return TouchstoneReader.read(new ByteArrayInputStream(file), "x.s4p").network().re(0, 1, 1);

@@ -1,11 +1,10 @@
 package rovnik.core.network;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
-import java.util.function.IntToDoubleFunction;
 import org.jtransforms.fft.DoubleFFT_1D;
 import rovnik.core.Refusal;
+import rovnik.core.signal.DoubleTransforms;
 
 /**
  * A reflection or transmission over time, from its values over an even grid of frequencies, and
@@ -17,9 +16,6 @@ public final class TimeDomain {
   public static final double LIGHT = 299_792_458.0;
 
   private static final int LEAST_POINTS = 8;
-
-  /** Times finer than the resolution by this. */
-  private static final int FINER = 4;
 
   /** How the transform takes the frequencies. */
   public enum Mode {
@@ -136,103 +132,56 @@ public final class TimeDomain {
   }
 
   private Response bandPass(Shape shape) {
-    double[] w = shape.samples(re.length);
-    int n = length(re.length);
-    double sum = Arrays.stream(w).sum();
-    double[] h = pulse(re, im, w, n, sum);
-    double middle = (w.length - 1) / 2.0;
-    return turned(Mode.BAND_PASS, h, widthAtHalf(i -> lone(w, middle, i, n) / sum), stepHz);
-  }
-
-  /** Height of a lone reflection at 0, so many steps beside its middle, times the window's sum. */
-  private static double lone(double[] w, double middle, int steps, int n) {
-    // cos((k + 1) a) = 2 cos(a) cos(k a) - cos((k - 1) a)
-    double angle = 2 * Math.PI * steps / n;
-    double twice = 2 * Math.cos(angle);
-    double before = Math.cos((-middle - 1) * angle);
-    double here = Math.cos(-middle * angle);
-    double v = 0;
-    for (double weight : w) {
-      v += weight * here;
-      double next = twice * here - before;
-      before = here;
-      here = next;
-    }
-    return v;
-  }
-
-  private static double[] pulse(double[] re, double[] im, double[] w, int n, double sum) {
-    double[] x = new double[2 * n];
+    TimeWindow w = TimeWindow.of(re.length, shape, false);
+    double[] x = new double[2 * w.length];
     for (int i = 0; i < re.length; i++) {
-      x[2 * i] = re[i] * w[i];
-      x[2 * i + 1] = im[i] * w[i];
+      x[2 * i] = re[i] * w.weights[i];
+      x[2 * i + 1] = im[i] * w.weights[i];
     }
-    new DoubleFFT_1D(n).complexInverse(x, false);
-    double[] h = new double[n];
-    for (int i = 0; i < n; i++) {
-      h[i] = Math.hypot(x[2 * i], x[2 * i + 1]) / sum;
+    DoubleTransforms.of(w.length).complexInverse(x, false);
+    double[] h = new double[w.length];
+    for (int i = 0; i < h.length; i++) {
+      h[i] = Math.sqrt(x[2 * i] * x[2 * i] + x[2 * i + 1] * x[2 * i + 1]) / w.sum;
     }
-    return h;
+    return turned(Mode.BAND_PASS, h, w.widthSteps, stepHz);
   }
 
   private Response lowPass(Mode mode, Shape shape) {
     Grid grid = grid();
-    int top = grid.re.length - 1;
-    double[] w = Arrays.copyOfRange(shape.samples(2 * top + 1), top, 2 * top + 1);
-    int n = length(2 * top + 1);
-    double sum = 2 * Arrays.stream(w).sum() - w[0];
-    // A pulse is normed to its own height, a step to the area under the pulse.
-    double norm = mode == Mode.STEP ? n : sum;
-    double[] h = signedPulse(grid.re, grid.im, w, n, norm);
-    IntToDoubleFunction lone = i -> (2 * lone(w, 0, i, n) - w[0]) / norm;
-    Response r = turned(mode, h, mode == Mode.STEP ? rise(lone) : widthAtHalf(lone), grid.stepHz);
-    if (mode == Mode.STEP) {
-      double level = 0;
-      for (int i = 0; i < r.value().length; i++) {
-        level += r.value()[i];
-        r.value()[i] = level;
-      }
-    }
-    return r;
+    TimeWindow w = TimeWindow.of(grid.re.length, shape, true);
+    double[] h = signedPulse(grid, w);
+    Response pulse = turned(Mode.IMPULSE, h, w.widthSteps, grid.stepHz);
+    return mode == Mode.IMPULSE ? pulse : summed(pulse, w);
   }
 
-  private static double[] signedPulse(double[] re, double[] im, double[] w, int n, double norm) {
+  private static double[] signedPulse(Grid grid, TimeWindow w) {
     // Half of a spectrum whose other half mirrors it, as the library packs it.
-    double[] x = new double[n];
-    x[0] = re[0] * w[0];
-    for (int k = 1; k < re.length; k++) {
-      x[2 * k] = re[k] * w[k];
-      x[2 * k + 1] = im[k] * w[k];
+    double[] x = new double[w.length];
+    x[0] = grid.re[0] * w.weights[0];
+    for (int k = 1; k < grid.re.length; k++) {
+      x[2 * k] = grid.re[k] * w.weights[k];
+      x[2 * k + 1] = grid.im[k] * w.weights[k];
     }
-    new DoubleFFT_1D(n).realInverse(x, true);
-    for (int i = 0; i < n; i++) {
-      x[i] *= n / norm;
+    DoubleTransforms.of(w.length).realInverse(x, false);
+    // A pulse is normed to its own height; the mirrored half counts with the library's 1/2.
+    double norm = 2 / w.sum;
+    for (int i = 0; i < x.length; i++) {
+      x[i] *= norm;
     }
     return x;
   }
 
-  /** Width in steps at half the height of a pulse that stands at 0. */
-  private static double widthAtHalf(IntToDoubleFunction lone) {
-    double top = lone.applyAsDouble(0);
-    double before = top;
-    for (int i = 1; ; i++) {
-      double here = lone.applyAsDouble(i);
-      if (here <= top / 2) {
-        return 2 * (i - 1 + (before - top / 2) / (before - here));
-      }
-      before = here;
+  /** A step is the pulses up to it, each by its share of the area under a lone one. */
+  private static Response summed(Response pulse, TimeWindow w) {
+    double share = w.sum / w.length;
+    double[] v = new double[w.length];
+    double level = 0;
+    for (int i = 0; i < v.length; i++) {
+      level += share * pulse.value()[i];
+      v[i] = level;
     }
-  }
-
-  /** Steps from 10 to 90 % of the sum of a pulse that stands at 0. */
-  private static double rise(IntToDoubleFunction lone) {
-    // The pulse is even: 10 and 90 % lie as far before as behind its middle.
-    double inside = lone.applyAsDouble(0) / 2;
-    int i = 0;
-    while (inside < 0.4) {
-      inside += lone.applyAsDouble(++i);
-    }
-    return 2.0 * i;
+    double step = pulse.seconds()[1] - pulse.seconds()[0];
+    return new Response(Mode.STEP, pulse.seconds(), v, w.riseSteps * step, pulse.rangeSeconds());
   }
 
   private record Grid(double[] re, double[] im, double stepHz) {}
@@ -277,21 +226,18 @@ public final class TimeDomain {
     }
   }
 
-  private static int length(int points) {
-    return Integer.highestOneBit(points * FINER - 1) << 1;
-  }
-
   /** Puts the last eighth of the times in front, so that what begins at 0 is seen to begin. */
   private static Response turned(Mode mode, double[] h, double widthSteps, double stepHz) {
     int n = h.length;
     int before = n / 8;
     double step = 1 / (n * stepHz);
     double[] seconds = new double[n];
-    double[] value = new double[n];
     for (int i = 0; i < n; i++) {
       seconds[i] = (i - before) * step;
-      value[i] = h[Math.floorMod(i - before, n)];
     }
+    double[] value = new double[n];
+    System.arraycopy(h, n - before, value, 0, before);
+    System.arraycopy(h, 0, value, before, n - before);
     return new Response(mode, seconds, value, widthSteps * step, 1 / stepHz);
   }
 
@@ -340,47 +286,67 @@ public final class TimeDomain {
           "gate", "The gate must end after it begins, and both edges lie within the range.");
     }
     int n = Integer.highestOneBit(2 * re.length - 1) << 1;
-    double middle = (fromSeconds + toSeconds) / 2;
+    double[] gate = gate(n, fromSeconds, toSeconds);
     double[] x = new double[2 * n];
-    double[] unit = new double[2 * n];
     for (int i = 0; i < re.length; i++) {
       x[2 * i] = re[i];
       x[2 * i + 1] = im[i];
-      double angle = -2 * Math.PI * i * stepHz * middle;
-      unit[2 * i] = Math.cos(angle);
-      unit[2 * i + 1] = Math.sin(angle);
     }
-    DoubleFFT_1D fft = new DoubleFFT_1D(n);
-    through(fft, x, n, fromSeconds, toSeconds);
-    double[] plain = unit.clone();
-    through(fft, unit, n, fromSeconds, toSeconds);
+    DoubleFFT_1D fft = DoubleTransforms.of(n);
+    fft.complexInverse(x, true);
+    for (int i = 0; i < n; i++) {
+      x[2 * i] *= gate[i];
+      x[2 * i + 1] *= gate[i];
+    }
+    fft.complexForward(x);
+    double[] left = left(gate, (fromSeconds + toSeconds) / 2);
     double[] out = new double[2 * re.length];
-    for (int i = 0; i < re.length; i++) {
-      // What the gate left of a unit reflection in its middle, as a complex share.
-      double lossRe = unit[2 * i] * plain[2 * i] + unit[2 * i + 1] * plain[2 * i + 1];
-      double lossIm = unit[2 * i + 1] * plain[2 * i] - unit[2 * i] * plain[2 * i + 1];
-      double square = lossRe * lossRe + lossIm * lossIm;
-      out[2 * i] = (x[2 * i] * lossRe + x[2 * i + 1] * lossIm) / square;
-      out[2 * i + 1] = (x[2 * i + 1] * lossRe - x[2 * i] * lossIm) / square;
+    for (int i = 0; i < out.length; i += 2) {
+      double square = left[i] * left[i] + left[i + 1] * left[i + 1];
+      out[i] = (x[i] * left[i] + x[i + 1] * left[i + 1]) / square;
+      out[i + 1] = (x[i + 1] * left[i] - x[i] * left[i + 1]) / square;
     }
     return out;
   }
 
-  private void through(DoubleFFT_1D fft, double[] x, int n, double from, double to) {
-    fft.complexInverse(x, true);
+  /**
+   * What the gate leaves of a reflection of 1 at {@code middle}, as a complex share at each
+   * frequency. A gate over the times is a convolution over the frequencies, and with a reflection
+   * alike at all of them that is a sum of the gate's own transform, over the frequencies there are.
+   */
+  private double[] left(double[] gate, double middle) {
+    int points = re.length;
+    double[] g = gate.clone();
+    DoubleTransforms.of(g.length).realForward(g);
+    double[] sum = new double[2 * points];
+    for (int m = 0; m < points; m++) {
+      double angle = 2 * Math.PI * m * stepHz * middle;
+      double cos = Math.cos(angle) / g.length;
+      double sin = Math.sin(angle) / g.length;
+      double gRe = g[2 * m];
+      double gIm = m == 0 ? 0 : g[2 * m + 1];
+      sum[2 * m] = (m == 0 ? 0 : sum[2 * m - 2]) + gRe * cos - gIm * sin;
+      sum[2 * m + 1] = (m == 0 ? 0 : sum[2 * m - 1]) + gRe * sin + gIm * cos;
+    }
+    double[] left = new double[2 * points];
+    for (int k = 0; k < points; k++) {
+      int other = points - 1 - k;
+      left[2 * k] = sum[2 * k] + sum[2 * other] - sum[0];
+      left[2 * k + 1] = sum[2 * k + 1] - sum[2 * other + 1];
+    }
+    return left;
+  }
+
+  /** A gate with soft edges over n times from 0 to the range, which it may run out of. */
+  private double[] gate(int n, double from, double to) {
     double step = 1 / (n * stepHz);
     double edge = Math.min((to - from) / 4, 1.5 / (re.length * stepHz));
-    double range = 1 / stepHz;
-    for (int i = 0; i < n; i++) {
-      double t = i * step;
-      double gate = 0;
-      for (int turn = -1; turn <= 1; turn++) {
-        gate = Math.max(gate, gate(t + turn * range, from, to, edge));
-      }
-      x[2 * i] *= gate;
-      x[2 * i + 1] *= gate;
+    double[] gate = new double[n];
+    for (int i = (int) Math.floor((from - edge) / step); i <= (to + edge) / step; i++) {
+      int at = Math.floorMod(i, n);
+      gate[at] = Math.max(gate[at], gate(i * step, from, to, edge));
     }
-    fft.complexForward(x);
+    return gate;
   }
 
   private static double gate(double t, double from, double to, double edge) {

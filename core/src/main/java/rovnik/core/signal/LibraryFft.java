@@ -6,8 +6,7 @@ import org.visnow.jlargearrays.ConcurrencyUtils;
 /** JTransforms behind {@link ComplexFft}: any length, any Java. */
 final class LibraryFft implements ComplexFft {
   static {
-    // Callers run their own parallel loops; the library's threads would fight them.
-    ConcurrencyUtils.setNumberOfThreads(1);
+    oneThread();
   }
 
   private final FloatFFT_1D fft;
@@ -16,6 +15,11 @@ final class LibraryFft implements ComplexFft {
   LibraryFft(int length) {
     fft = new FloatFFT_1D(length);
     interleaved = new float[2 * length];
+  }
+
+  /** Callers run their own parallel loops; the library's threads would fight them. */
+  static void oneThread() {
+    ConcurrencyUtils.setNumberOfThreads(1);
   }
 
   @Override

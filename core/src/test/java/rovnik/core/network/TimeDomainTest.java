@@ -146,6 +146,67 @@ public class TimeDomainTest {
     }
   }
 
+  /** What stands alone in the middle of a gate comes back whole, also from beyond the range. */
+  @Test
+  public void aLoneReflectionInTheMiddleComesBackWhole() {
+    for (double at : new double[] {90e-9, 0, -15e-9}) {
+      NetworkData n = line(400e6, 600e6, 777, new double[] {0.4, at});
+      double[] gated = TimeDomain.of(n, 1, 1).gated(at - 21e-9, at + 21e-9);
+      for (int i = 0; i < n.points(); i++) {
+        assertEquals(gated[2 * i], n.re(i, 1, 1), 1e-11, "point " + i);
+        assertEquals(gated[2 * i + 1], n.im(i, 1, 1), 1e-11, "point " + i);
+      }
+    }
+  }
+
+  /**
+   * Any response is the sum over the frequencies, written out: h(t) = sum w S exp(j 2 pi f t) / sum
+   * w, here at times taken at random.
+   */
+  @Test(dataProvider = "shapes")
+  public void theTransformIsTheSumWrittenOut(Shape shape) {
+    java.util.Random random = new java.util.Random(4);
+    int points = 120;
+    double[] f = new double[points];
+    double[] s = new double[2 * points];
+    for (int i = 0; i < points; i++) {
+      f[i] = 1e6 * (i + 1);
+      s[2 * i] = random.nextGaussian();
+      s[2 * i + 1] = random.nextGaussian();
+    }
+    Response r =
+        TimeDomain.of(new NetworkData(1, new double[] {50}, f, s), 1, 1)
+            .response(Mode.BAND_PASS, shape);
+    double[] w = shape.samples(points);
+    for (int trial = 0; trial < 30; trial++) {
+      int k = random.nextInt(r.seconds().length);
+      double re = 0;
+      double im = 0;
+      double sum = 0;
+      for (int i = 0; i < points; i++) {
+        double a = 2 * Math.PI * f[i] * r.seconds()[k];
+        re += w[i] * (s[2 * i] * Math.cos(a) - s[2 * i + 1] * Math.sin(a));
+        im += w[i] * (s[2 * i] * Math.sin(a) + s[2 * i + 1] * Math.cos(a));
+        sum += w[i];
+      }
+      assertEquals(r.value()[k], Math.hypot(re, im) / sum, 1e-12);
+    }
+  }
+
+  /** The same question twice has the same answer, and another number of points its own. */
+  @Test
+  public void keptWindowsAreOfTheirOwnSweep() {
+    double[] echo = {0.5, 60e-9};
+    NetworkData n = line(1e6, 1000e6, 1000, echo);
+    NetworkData other = line(1e6, 500e6, 500, echo);
+    Response first = TimeDomain.of(n, 1, 1).response(Mode.STEP, Shape.CLEAN);
+    Response between = TimeDomain.of(other, 1, 1).response(Mode.STEP, Shape.CLEAN);
+    Response again = TimeDomain.of(n, 1, 1).response(Mode.STEP, Shape.CLEAN);
+    assertEquals(again.value(), first.value());
+    assertEquals(between.resolutionSeconds(), 2 * first.resolutionSeconds(), 0.1e-9);
+    assertEquals(at(between, 120e-9), 0.5, 0.01);
+  }
+
   @Test
   public void whatCannotBeIsRefused() {
     NetworkData band = line(400e6, 600e6, 401, new double[] {1, 1e-9});
