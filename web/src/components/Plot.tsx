@@ -1,6 +1,6 @@
 import { ActionIcon, Menu, useMantineColorScheme } from "@mantine/core";
 import { IconDownload } from "@tabler/icons-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { memo, type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import uPlot from "uplot";
 import classes from "./Plot.module.css";
 import { css, drawOver, drawUnder } from "./plotDraw";
@@ -184,6 +184,46 @@ function cursorText(level: number, unit: string): string {
     : `${level.toFixed(1)} ${unit}`;
 }
 
+/** What is drawn, as a file; apart from the plot, which changes with every frame. */
+const SaveMenu = memo(function SaveMenu(props: {
+  live: RefObject<PlotProps>;
+  host: RefObject<HTMLDivElement | null>;
+  title: string;
+}) {
+  const { live, host, title } = props;
+  const name = title.replace(/[^\w.-]+/g, "_");
+  return (
+    <Menu position="bottom-end" withinPortal>
+      <Menu.Target>
+        <ActionIcon variant="subtle" size="sm" aria-label={`Save ${title}`} title="Save">
+          <IconDownload size={16} />
+        </ActionIcon>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item
+          onClick={async () => {
+            const canvas = host.current?.querySelector("canvas");
+            const png = canvas && (await canvasToPng(canvas, css("--sheet")));
+            if (png) {
+              download(`${name}.png`, png);
+            }
+          }}
+        >
+          Picture (PNG)
+        </Menu.Item>
+        <Menu.Item
+          onClick={() => download(`${name}.svg`, toSvg(live.current, css), "image/svg+xml")}
+        >
+          Picture (SVG)
+        </Menu.Item>
+        <Menu.Item onClick={() => download(`${name}.csv`, toCsv(live.current), "text/csv")}>
+          What is drawn (CSV)
+        </Menu.Item>
+      </Menu.Dropdown>
+    </Menu>
+  );
+});
+
 /** The one x-y plot of Rovnik: drag to zoom, double-click back, crosshair, export. */
 export function Plot(props: PlotProps) {
   const { colorScheme } = useMantineColorScheme();
@@ -233,7 +273,6 @@ export function Plot(props: PlotProps) {
     plot.current?.setData(data);
   }, [data, drawn]);
 
-  const name = props.title.replace(/[^\w.-]+/g, "_");
   const main = props.traces[0];
   const curve = props.curves?.find((c) => !c.limit);
   const cursorLevel =
@@ -296,32 +335,7 @@ export function Plot(props: PlotProps) {
             `${inHertz ? formatHertz(cursorHz, 9) : Number(cursorHz.toPrecision(4))}  ${cursorLevel === null ? "" : cursorText(cursorLevel, props.yUnit)}`}
         </span>
         {props.actions}
-        <Menu position="bottom-end" withinPortal>
-          <Menu.Target>
-            <ActionIcon variant="subtle" size="sm" aria-label={`Save ${props.title}`} title="Save">
-              <IconDownload size={16} />
-            </ActionIcon>
-          </Menu.Target>
-          <Menu.Dropdown>
-            <Menu.Item
-              onClick={async () => {
-                const canvas = host.current?.querySelector("canvas");
-                const png = canvas && (await canvasToPng(canvas, css("--sheet")));
-                if (png) {
-                  download(`${name}.png`, png);
-                }
-              }}
-            >
-              Picture (PNG)
-            </Menu.Item>
-            <Menu.Item onClick={() => download(`${name}.svg`, toSvg(props, css), "image/svg+xml")}>
-              Picture (SVG)
-            </Menu.Item>
-            <Menu.Item onClick={() => download(`${name}.csv`, toCsv(props), "text/csv")}>
-              What is drawn (CSV)
-            </Menu.Item>
-          </Menu.Dropdown>
-        </Menu>
+        <SaveMenu live={live} host={host} title={props.title} />
       </div>
       <div className={classes.body} ref={host} data-testid="plot" />
       {props.empty && <div className={classes.empty}>{props.empty}</div>}

@@ -56,8 +56,9 @@ export function drawOver(u: uPlot, props: PlotProps) {
   const ratio = devicePixelRatio;
   clipped(u, () => {
     ctx.font = `600 ${13 * ratio}px "Atkinson Hyperlegible Next", sans-serif`;
+    const labels: Box[] = [];
     for (const curve of props.curves ?? []) {
-      drawCurve(u, curve);
+      drawCurve(u, curve, labels);
     }
     for (const limit of props.limits ?? []) {
       const y = u.valToPos(limit.level, "y", true);
@@ -91,7 +92,28 @@ export function drawOver(u: uPlot, props: PlotProps) {
   });
 }
 
-function drawCurve(u: uPlot, curve: PlotCurve) {
+/** Where a label stands: its left, right and base line. */
+type Box = [number, number, number];
+
+/** Writes a label over its line, or under it, or further up, where no other label stands yet. */
+function label(u: uPlot, text: string, x: number, y: number, others: Box[]) {
+  const { ctx } = u;
+  const ratio = devicePixelRatio;
+  const width = ctx.measureText(text).width;
+  const left = Math.max(
+    u.bbox.left + 2 * ratio,
+    Math.min(x + 6 * ratio, u.bbox.left + u.bbox.width - width - 4 * ratio),
+  );
+  const free = (base: number) =>
+    others.every(([a, b, at]) => left > b || left + width < a || Math.abs(at - base) >= 15 * ratio);
+  const bases = [-5, 15, -20, 30].map((off) => y + off * ratio);
+  const base = bases.find(free) ?? bases[0];
+  others.push([left, left + width, base]);
+  ctx.textAlign = "left";
+  ctx.fillText(text, left, base);
+}
+
+function drawCurve(u: uPlot, curve: PlotCurve, labels: Box[]) {
   const { ctx } = u;
   const ratio = devicePixelRatio;
   const colour = css(curve.limit ? "--plane" : `--trace-${curve.colour ?? 0}`);
@@ -99,8 +121,15 @@ function drawCurve(u: uPlot, curve: PlotCurve) {
   ctx.fillStyle = colour;
   ctx.lineWidth = 1.6 * ratio;
   ctx.beginPath();
-  trail(ctx, curve, u);
-  ctx.stroke();
+  if (curve.x.length > 2 * u.bbox.width) {
+    ribbon(u, curve, ctx.lineWidth / 2);
+    ctx.fill();
+  } else {
+    for (let i = 0; i < curve.x.length; i++) {
+      ctx.lineTo(u.valToPos(curve.x[i], "x", true), u.valToPos(curve.y[i], "y", true));
+    }
+    ctx.stroke();
+  }
   if (curve.dots) {
     for (let i = 0; i < curve.x.length; i++) {
       ctx.beginPath();
@@ -110,55 +139,45 @@ function drawCurve(u: uPlot, curve: PlotCurve) {
     }
   }
   if (curve.limit && curve.label) {
-    ctx.textAlign = "left";
-    ctx.fillText(
-      curve.label,
-      u.valToPos(curve.x[0], "x", true) + 6 * ratio,
-      u.valToPos(curve.y[0], "y", true) - 5 * ratio,
-    );
+    const [x, y] = [u.valToPos(curve.x[0], "x", true), u.valToPos(curve.y[0], "y", true)];
+    label(u, curve.label, x, y, labels);
   }
 }
 
 /**
- * The points of a curve. Where several lie on one pixel column the column's lowest and highest are
- * drawn, which looks the same and is far quicker.
+ * A curve with several points on each pixel column as a band from the highest to the lowest of each,
+ * half a line's width wider: it looks as the line would, and a filled band takes a browser a third
+ * of the time of a line with as many corners.
  */
-function trail(ctx: CanvasRenderingContext2D, curve: PlotCurve, u: uPlot) {
-  const many = curve.x.length > 2 * u.bbox.width;
-  let column = Number.NaN;
-  let low = 0;
-  let high = 0;
-  let last = 0;
+function ribbon(u: uPlot, curve: PlotCurve, half: number) {
+  const { ctx } = u;
+  const columns: number[] = [];
+  const tops: number[] = [];
+  const bottoms: number[] = [];
+  let n = -1;
+  let last = Number.NaN;
   for (let i = 0; i < curve.x.length; i++) {
-    const x = u.valToPos(curve.x[i], "x", true);
+    const column = Math.round(u.valToPos(curve.x[i], "x", true));
     const y = u.valToPos(curve.y[i], "y", true);
-    if (!many) {
-      i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y);
-      continue;
-    }
-    const here = Math.round(x);
-    if (here === column) {
-      low = Math.min(low, y);
-      high = Math.max(high, y);
+    if (n < 0 || column !== columns[n]) {
+      // A column begins where the one before ended: the band has no gaps where it is steep.
+      columns.push(column);
+      tops.push(n < 0 ? y : Math.min(y, last));
+      bottoms.push(n < 0 ? y : Math.max(y, last));
+      n++;
     } else {
-      if (!Number.isNaN(column)) {
-        ctx.lineTo(column, low);
-        ctx.lineTo(column, high);
-        ctx.lineTo(column, last);
-      } else {
-        ctx.moveTo(here, y);
-      }
-      ctx.lineTo(here, y);
-      column = here;
-      low = y;
-      high = y;
+      tops[n] = Math.min(tops[n], y);
+      bottoms[n] = Math.max(bottoms[n], y);
     }
     last = y;
   }
-  if (many && !Number.isNaN(column)) {
-    ctx.lineTo(column, low);
-    ctx.lineTo(column, high);
+  for (let k = 0; k <= n; k++) {
+    ctx.lineTo(columns[k], tops[k] - half);
   }
+  for (let k = n; k >= 0; k--) {
+    ctx.lineTo(columns[k], bottoms[k] + half);
+  }
+  ctx.closePath();
 }
 
 function hatch(ctx: CanvasRenderingContext2D, x: number, y: number, w: number, h: number) {

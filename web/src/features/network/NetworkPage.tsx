@@ -170,12 +170,12 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
   // Plots follow every sweep; words and numbers only as fast as they can be read.
   const calmFrame = useCalm(analyzer.frame, String(live?.id));
   const calm = calmFrame && live ? withFirst(model, calmFrame.header.network) : model;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the calm frame stands for the model
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what they show, but not each sweep
   const steps = useMemo(
-    () => <NetworkSteps model={calm} onRemove={remove} onRemember={remember} />,
+    () => <NetworkSteps model={model} onRemove={remove} onRemember={remember} />,
     [
-      calmFrame,
       model.networks[0]?.ports,
+      model.band.join(),
       setting,
       model.files,
       model.wrong,

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { ShownNetwork, TwoPortDetail } from "../../api/client";
 import { formatEngineering, formatHertz } from "../../components/units";
 import classes from "./NetworkPage.module.css";
@@ -125,6 +126,58 @@ export function nearest(frequencies: ArrayLike<number>, hertz: number): number {
   return hertz - frequencies[low] <= frequencies[high] - hertz ? low : high;
 }
 
+const boxOf = (scale: number) => `${-scale} ${-scale} ${2 * scale} ${2 * scale}`;
+
+/** The lines under the curves: a picture of their own, as they stay while sweeps come and go. */
+const ChartGrid = memo(function ChartGrid(props: {
+  grid: Props["grid"];
+  scale: number;
+  /** Lines are labelled in ohm, or in millisiemens, of the reference that the file is shown in. */
+  z0: number;
+}) {
+  const { grid, scale, z0 } = props;
+  const thin = 0.004 * scale;
+  return (
+    <svg className={classes.chartUnder} viewBox={boxOf(scale)} aria-hidden="true">
+      <g className={classes.chartGrid} strokeWidth={thin} fill="none">
+        <circle r={1} strokeWidth={2 * thin} />
+        <line x1={-1} x2={1} y1={0} y2={0} />
+        {grid === "polar" ? (
+          <>
+            {[0.25, 0.5, 0.75].map((r) => (
+              <circle key={r} r={r} />
+            ))}
+            <line x1={0} x2={0} y1={-1} y2={1} />
+          </>
+        ) : (
+          <g transform={grid === "admittance" ? "rotate(180)" : undefined}>
+            {RESISTANCES.map((r) => (
+              <path key={r} d={circle(r)} />
+            ))}
+            {REACTANCES.flatMap((x) => [
+              <path key={x} d={arc(x)} />,
+              <path key={-x} d={arc(-x)} />,
+            ])}
+          </g>
+        )}
+      </g>
+      {grid !== "polar" && (
+        <g className={classes.chartText} fontSize={0.052 * scale}>
+          {RESISTANCES.map((r) => {
+            const [re] = gamma(r, 0);
+            const value = grid === "impedance" ? z0 * r : (1000 / z0) * r;
+            return (
+              <text key={r} x={grid === "impedance" ? re : -re} y={-0.015 * scale}>
+                {`${Number(value.toPrecision(3))}`}
+              </text>
+            );
+          })}
+        </g>
+      )}
+    </svg>
+  );
+});
+
 /** Reflections in their plane, with lines of equal resistance and reactance. */
 export function SmithChart({ networks, pane, grid, port = 0, markers, onPlace }: Props) {
   const largest = networks.reduce((most, n) => {
@@ -154,90 +207,54 @@ export function SmithChart({ networks, pane, grid, port = 0, markers, onPlace }:
     }
     onPlace(n.frequencyHz[best]);
   };
-  // Lines are labelled in ohm, or in millisiemens, of the reference that the file is shown in.
-  const z0 = networks[0]?.z0[0] ?? 50;
-  const thin = 0.004 * scale;
-  const turn = grid === "admittance" ? "rotate(180)" : undefined;
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: markers are set from the keyboard by quick entry
-    <svg
-      className={classes.chart}
-      viewBox={`${-scale} ${-scale} ${2 * scale} ${2 * scale}`}
-      onClick={place}
-      role="img"
-      aria-label="Chart of reflections"
-      data-testid="chart"
-    >
-      <clipPath id="rovnik-chart">
-        <circle r={1.05} />
-      </clipPath>
-      <g className={classes.chartGrid} strokeWidth={thin} fill="none">
-        <circle r={1} strokeWidth={2 * thin} />
-        <line x1={-1} x2={1} y1={0} y2={0} />
-        {grid === "polar" ? (
-          <>
-            {[0.25, 0.5, 0.75].map((r) => (
-              <circle key={r} r={r} />
-            ))}
-            <line x1={0} x2={0} y1={-1} y2={1} />
-          </>
-        ) : (
-          <g transform={turn}>
-            {RESISTANCES.map((r) => (
-              <path key={r} d={circle(r)} />
-            ))}
-            {REACTANCES.flatMap((x) => [
-              <path key={x} d={arc(x)} />,
-              <path key={-x} d={arc(-x)} />,
-            ])}
-          </g>
-        )}
-      </g>
-      {grid !== "polar" && (
-        <g className={classes.chartText} fontSize={0.052 * scale}>
-          {[...RESISTANCES].map((r) => {
-            const [re] = gamma(r, 0);
-            const value = grid === "impedance" ? z0 * r : (1000 / z0) * r;
-            return (
-              <text key={r} x={grid === "impedance" ? re : -re} y={-0.015 * scale}>
-                {`${Number(value.toPrecision(3))}`}
-              </text>
-            );
-          })}
-        </g>
-      )}
-      {networks.map((n, k) => {
-        const c = n.curves[pane];
-        return (
-          <path
-            key={`${n.id} ${n.name}`}
-            d={pathOf(c.re, c.im, 0.004 * scale)}
-            fill="none"
-            stroke={`var(--trace-${k % 5})`}
-            strokeWidth={0.011 * scale}
-            strokeDasharray={k === 0 ? undefined : `${0.03 * scale} ${0.02 * scale}`}
-          />
-        );
-      })}
-      {port > 0 && networks[0] && <Circles details={networks[0].details} port={port} />}
-      {networks[0] &&
-        networks[0].curves[pane].re.length > 0 &&
-        markers
-          .filter((m) => inside(networks[0], m.hertz))
-          .map((m) => {
-            const n = networks[0];
-            const i = nearest(n.frequencyHz, m.hertz);
-            const [x, y] = [n.curves[pane].re[i], -n.curves[pane].im[i]];
-            return (
-              <g key={m.label} className={classes.chartMarker}>
-                <circle cx={x} cy={y} r={0.022 * scale} />
-                <text x={x + 0.035 * scale} y={y - 0.03 * scale} fontSize={0.07 * scale}>
-                  {m.label}
-                </text>
-              </g>
-            );
-          })}
-      <title>{`${networks.map((n) => n.name).join(", ")}; ${markers.map((m) => formatHertz(m.hertz, 6)).join(", ")}`}</title>
-    </svg>
+    <div className={classes.chartStack}>
+      <ChartGrid grid={grid} scale={scale} z0={networks[0]?.z0[0] ?? 50} />
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: markers are set from the keyboard by quick entry */}
+      <svg
+        className={classes.chart}
+        viewBox={boxOf(scale)}
+        onClick={place}
+        role="img"
+        aria-label="Chart of reflections"
+        data-testid="chart"
+      >
+        <clipPath id="rovnik-chart">
+          <circle r={1.05} />
+        </clipPath>
+        {networks.map((n, k) => {
+          const c = n.curves[pane];
+          return (
+            <path
+              key={`${n.id} ${n.name}`}
+              d={pathOf(c.re, c.im, 0.004 * scale)}
+              fill="none"
+              stroke={`var(--trace-${k % 5})`}
+              strokeWidth={0.011 * scale}
+              strokeDasharray={k === 0 ? undefined : `${0.03 * scale} ${0.02 * scale}`}
+            />
+          );
+        })}
+        {port > 0 && networks[0] && <Circles details={networks[0].details} port={port} />}
+        {networks[0] &&
+          networks[0].curves[pane].re.length > 0 &&
+          markers
+            .filter((m) => inside(networks[0], m.hertz))
+            .map((m) => {
+              const n = networks[0];
+              const i = nearest(n.frequencyHz, m.hertz);
+              const [x, y] = [n.curves[pane].re[i], -n.curves[pane].im[i]];
+              return (
+                <g key={m.label} className={classes.chartMarker}>
+                  <circle cx={x} cy={y} r={0.022 * scale} />
+                  <text x={x + 0.035 * scale} y={y - 0.03 * scale} fontSize={0.07 * scale}>
+                    {m.label}
+                  </text>
+                </g>
+              );
+            })}
+        <title>{`${networks.map((n) => n.name).join(", ")}; ${markers.map((m) => formatHertz(m.hertz, 6)).join(", ")}`}</title>
+      </svg>
+    </div>
   );
 }
