@@ -2,6 +2,7 @@ import { Button, Checkbox, Select, Text } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Calibration, type Instrument } from "../../api/client";
+import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed, step125 } from "../../components/units";
 import { Choice } from "../spectrum/Choice";
@@ -229,10 +230,11 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
         {state.trustText}
         {state.trustWhy && `. ${state.trustWhy}`}
         {state.calibrationId !== null && (
-          <Button
+          <ConfirmButton
+            ml={4}
             size="compact-xs"
-            variant="subtle"
-            onClick={async () => {
+            question="Forget it for good?"
+            onConfirm={async () => {
               const id = state.calibrationId;
               await use(null);
               await api.remove(`/api/calibrations/${id}`);
@@ -240,7 +242,7 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
             }}
           >
             forget it
-          </Button>
+          </ConfirmButton>
         )}
       </div>
       {open && <CalibratePanel model={model} onClose={() => setOpen(false)} />}

@@ -1,6 +1,8 @@
 import {
   Alert,
   Button,
+  Checkbox,
+  FileButton,
   Group,
   Modal,
   Progress,
@@ -67,13 +69,31 @@ function Begin({ model }: { model: NetworkModel }) {
         value={method}
         onChange={(v) => v && setMethod(v)}
       />
-      <Select
-        label="Standards"
-        allowDeselect={false}
-        data={kits.map((k) => ({ value: k.id, label: k.label }))}
-        value={kit}
-        onChange={(v) => v && setKit(v)}
-      />
+      <Group gap="xs" align="flex-end" wrap="nowrap">
+        <Select
+          flex={1}
+          label="Standards"
+          allowDeselect={false}
+          data={kits.map((k) => ({ value: k.id, label: k.label }))}
+          value={kit}
+          onChange={(v) => v && setKit(v)}
+        />
+        <FileButton
+          accept=".yaml,.yml"
+          onChange={async (file) => {
+            const added = file && (await model.analyzer.addKit(file));
+            if (added) {
+              setKit(added);
+            }
+          }}
+        >
+          {(p) => (
+            <Button variant="default" {...p}>
+              Add a kit file
+            </Button>
+          )}
+        </FileButton>
+      </Group>
       {onePorts.length > 0 && (
         <Group gap="xs" grow>
           {KINDS.map((k) => (
@@ -123,6 +143,7 @@ function Begin({ model }: { model: NetworkModel }) {
 function Measuring({ model, onClose }: { model: NetworkModel; onClose: () => void }) {
   const { analyzer } = model;
   const [name, setName] = useState("");
+  const [off, setOff] = useState(false);
   const state = analyzer.state;
   const under = state?.calibrating;
   if (!state || !under) {
@@ -142,6 +163,21 @@ function Measuring({ model, onClose }: { model: NetworkModel; onClose: () => voi
           </Progress.Label>
         </Progress.Section>
       </Progress.Root>
+      {under.partQuestion && (
+        <Alert color="yellow" p={8}>
+          <Text fz="sm">{under.partQuestion}</Text>
+          <Checkbox
+            size="sm"
+            mt={4}
+            label="the part is off, only standards are on the ports"
+            checked={off}
+            onChange={(e) => {
+              setOff(e.currentTarget.checked);
+              analyzer.setProblem(null);
+            }}
+          />
+        </Alert>
+      )}
       <Group align="flex-start" wrap="nowrap" gap="xl">
         <div style={{ flex: 1 }}>
           {under.steps.map((s) => (
@@ -153,7 +189,7 @@ function Measuring({ model, onClose }: { model: NetworkModel; onClose: () => voi
                 variant={s.measured ? "default" : "filled"}
                 disabled={under.measuring !== null && under.measuring !== s.step}
                 loading={under.measuring === s.step}
-                onClick={() => analyzer.measure(s.step)}
+                onClick={() => analyzer.measure(s.step, off)}
               >
                 {s.label}
               </Button>

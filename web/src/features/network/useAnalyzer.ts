@@ -152,8 +152,16 @@ export function useAnalyzer(id: number | null, job: Job | undefined, view: Netwo
       act(() =>
         api.post<AnalyzerState>(`${url}/calibration`, { method, kit, files, throughSeconds }),
       ),
-    measure: (step: string) =>
-      act(() => api.post<AnalyzerState>(`${url}/calibration/steps/${step}`)),
+    measure: (step: string, partOff: boolean) =>
+      act(() => api.post<AnalyzerState>(`${url}/calibration/steps/${step}`, { partOff })),
+    /** Stores a kit under its file's name; null if it is refused. */
+    addKit: (file: File) =>
+      attempt(async () => {
+        const id = file.name.replace(/\.ya?ml$/i, "").replace(/[^A-Za-z0-9_-]+/g, "-");
+        await api.post(`/api/kits/${id}`, await file.text());
+        await queries.invalidateQueries({ queryKey: ["kits"] });
+        return id;
+      }),
     finish: (name: string) =>
       attempt(async () => {
         const made = await api.post<{ name: string }>(`${url}/calibration/finish`, { name });

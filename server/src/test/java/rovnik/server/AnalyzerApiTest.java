@@ -143,6 +143,33 @@ public class AnalyzerApiTest extends BuoyBench {
             + "}}");
   }
 
+  /** A step sends power as a sweep does: a part that may still be plugged in is asked about. */
+  @Test
+  public void noStandardIsMeasuredWhileTheAmplifierMayBeOn() {
+    path(false);
+    sweep(440e6, 480e6, 51, -10);
+    put(url("/view"), "{\"view\":{\"panes\":[]},\"jobId\":" + job + "}");
+    begin("ONE_PORT");
+    String question = state().get("calibrating").get("partQuestion").asString();
+    assertTrue(question.contains("Preamplifier"), question);
+    String step = url("/calibration/steps/OPEN_1");
+    JsonNode refused = server.json(server.send("POST", step, ""), 409);
+    assertEquals(refused.get("field").asString(), "partOff");
+    long before = state().get("sweeps").asLong();
+    assertEquals(state().get("calibrating").get("measuring").isNull(), true);
+    plug(part, "Open");
+    server.json(server.send("POST", step, "{\"partOff\":true}"), 202);
+    awaitTrue(() -> state().get("sweeps").asLong() > before);
+    awaitTrue(
+        () ->
+            state().get("calibrating").get("steps").get(0).get("measured").asBoolean()
+                && state().get("calibrating").get("partQuestion").asString().isEmpty());
+    begin("ONE_PORT");
+    assertFalse(
+        state().get("calibrating").get("partQuestion").asString().isEmpty(),
+        "it is asked again for the next calibration");
+  }
+
   /** What reads -7 dB through the pads is said as the preamplifier's own gain. */
   @Test
   public void theGainOfThePreamplifierIsReadBetweenItsPads() {

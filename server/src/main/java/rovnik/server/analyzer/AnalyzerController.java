@@ -59,6 +59,14 @@ class AnalyzerController {
       Map<CalibrationStandard.Kind, Long> files,
       Double throughSeconds) {}
 
+  /**
+   * What a step is told.
+   *
+   * @param partOff true if the user says that the part is off the ports and standards alone are on
+   */
+  @Schema(name = "StepStart")
+  record Step(Boolean partOff) {}
+
   @Schema(name = "CalibrationName")
   record Name(String name) {}
 
@@ -175,9 +183,10 @@ class AnalyzerController {
   AnalyzerState measure(
       @PathVariable long id,
       @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @PathVariable CalibrationStep step) {
+      @PathVariable CalibrationStep step,
+      @RequestBody(required = false) Step said) {
     AnalyzerSession s = held(id, client);
-    s.measure(step);
+    s.measure(step, said != null && Boolean.TRUE.equals(said.partOff()));
     return s.state();
   }
 

@@ -35,6 +35,11 @@ final class AnalyzerPath {
     return own ? new AnalyzerPath(job, networks) : null;
   }
 
+  /** Grows with each change of the path. */
+  long revision() {
+    return job.path().revision();
+  }
+
   PortLevels levels(SweepSettings s) {
     return PortLevels.of(path, s);
   }

@@ -1,6 +1,5 @@
 package rovnik.server.analyzer;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.locks.LockSupport;
 import rovnik.core.Refusal;
@@ -17,6 +16,7 @@ import rovnik.core.network.SweepSettings;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.network.NetworkAnalyzer;
 import rovnik.instruments.network.NetworkCapabilities;
+import rovnik.server.analyzer.SweepPicture.Look;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentLoop;
 import rovnik.server.config.Conflict;
@@ -36,42 +36,24 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   private static final long FRAME_NANOS = 30_000_000;
   private static final long PROGRESS_NANOS = 200_000_000;
 
-  /** What was measured last. */
-  record Look(
-      NetworkData atPlane,
-      NetworkData shown,
-      KeptCalibration.State state,
-      List<String> marks,
-      String plane) {
-    boolean invalid() {
-      return !marks.isEmpty() || state.trust() == KeptCalibration.Trust.NONE;
-    }
-  }
-
   private final String source;
   private final long instrumentId;
   private final BenchService bench;
   private final JobService jobs;
   private final NetworkService networks;
-  private final NetworkView views;
+  private final SweepPicture picture;
   private final NetworkCapabilities able;
 
   private volatile SweepSettings settings;
-  private volatile NetworkViewDto.Request view = NetworkView.PLAIN;
   private volatile Phase phase = Phase.IDLE;
   private volatile String message = "";
   private volatile String field = "";
   private volatile Long jobId;
   private volatile boolean single;
-  private volatile boolean atPart = true;
-  private volatile boolean dcChecked;
-  private volatile String overrideReason = "";
-  private volatile long overrideRevision = -1;
   private volatile double progress = 1;
   private volatile double remainingSeconds;
   private volatile long sweeps; // written by the instrument's thread alone
-  private volatile KeptCalibration calibration;
-  private volatile double verified;
+  private final PowerLeave leave = new PowerLeave();
   private final CalibrationDesk desk = new CalibrationDesk();
   private volatile boolean onlyForStep;
   private volatile Look look;
@@ -97,8 +79,8 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     this.bench = bench;
     this.jobs = jobs;
     this.networks = networks;
-    this.views = views;
     this.able = bench.networkCapabilities(instrumentId);
+    this.picture = new SweepPicture(views, able);
     double low = Math.max(able.lowestHz(), 1e6);
     this.settings =
         new SweepSettings(
@@ -122,12 +104,16 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     return jobId == null ? null : AnalyzerPath.of(jobs.find(jobId), instrumentId, networks);
   }
 
+  private SweepPicture.Setting setting() {
+    return new SweepPicture.Setting(sourceName(), settings, path());
+  }
+
   @Override
   public AnalyzerState state() {
     AnalyzerPath path = path();
     PortLevels levels = path == null ? null : path.levels(settings);
     KeptCalibration.State s = trust(System.currentTimeMillis());
-    KeptCalibration c = calibration;
+    KeptCalibration c = picture.calibration();
     return new AnalyzerState(
         nextRevision(),
         source,
@@ -148,18 +134,18 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         s.trust().label(),
         s.why(),
         c == null ? "" : c.name() + ", " + c.method().label(),
-        desk.dto(),
+        desk.dto(leave.partQuestion(path, settings)),
         levels == null
             ? null
             : new AnalyzerState.LevelsDto(
                 path.plan(levels), levels.backward(), levels.blocking(), levels.dcQuestion()),
-        atPart,
-        dcChecked,
-        overrideReason);
+        picture.atPart(),
+        leave.dcChecked(),
+        leave.reason());
   }
 
   private KeptCalibration.State trust(long nowMillis) {
-    KeptCalibration c = calibration;
+    KeptCalibration c = picture.calibration();
     return c == null
         ? KeptCalibration.State.NONE
         : c.state(
@@ -181,12 +167,9 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     able.check(wanted);
     desk.allow(wanted);
     SweepSettings before = settings;
-    if (wanted.powerDbm() > before.powerDbm() || wanted.bothPorts() && !before.bothPorts()) {
-      overrideRevision = -1; // a reason was given for less than this
-    }
+    leave.changed(before, wanted);
     settings = wanted;
-    AnalyzerPath path = path();
-    String trouble = path == null ? "" : trouble(path);
+    String trouble = leave.trouble(path(), wanted);
     if (!trouble.isEmpty() && phase == Phase.RUNNING) {
       settings = before;
       throw Conflict.levels(trouble);
@@ -196,65 +179,25 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   void view(NetworkViewDto.Request wanted, boolean part, Long job) {
-    Look l = look;
     if (job != null && phase != Phase.RUNNING) {
       jobId = job; // a sweep that runs stays with the job it was started for
     }
-    NetworkViewDto.Request before = view;
-    boolean beforePart = atPart;
-    view = wanted;
-    atPart = part;
-    if (l != null) {
-      try {
-        Look again =
-            part == beforePart
-                ? l
-                : new Look(l.atPlane(), shown(l.atPlane()), l.state(), l.marks(), plane());
-        byte[] frame = frame(again, asked(again)); // refuses what cannot be shown
-        if (phase != Phase.RUNNING) {
-          look = again;
-          publishFrame(frame);
-        }
-      } catch (Refusal r) {
-        view = before;
-        atPart = beforePart;
-        throw r;
-      }
+    SweepPicture.Seen again = picture.view(wanted, part, look, setting());
+    if (again != null && phase != Phase.RUNNING) {
+      look = again.look();
+      publish(again.look(), again.shown());
     }
     publishState();
   }
 
-  /** What the level plan says against power, "" if nothing or if it was overridden. */
-  private String trouble(AnalyzerPath path) {
-    PortLevels levels = path.levels(settings);
-    if (levels.blocking().isEmpty()) {
-      return "";
-    }
-    return overrideRevision == jobs.find(jobId).path().revision() ? "" : levels.blocking();
-  }
-
   void start(Long job, String reason, boolean dc, boolean once) {
     jobId = job;
-    dcChecked = dc;
-    AnalyzerPath path = path();
-    overrideReason = "";
-    if (path != null) {
-      String trouble = trouble(path);
-      if (!trouble.isEmpty()) {
-        if (reason == null || reason.isBlank()) {
-          bench.analyzer(instrumentId).setContinuous(null);
-          stand(Phase.REFUSED, trouble, "levelPlan");
-          throw Conflict.levels(trouble);
-        }
-        overrideReason = reason.strip();
-        overrideRevision = jobs.find(job).path().revision();
-      }
-      String question = path.levels(settings).dcQuestion();
-      if (!question.isEmpty() && !dc) {
-        bench.analyzer(instrumentId).setContinuous(null);
-        stand(Phase.REFUSED, question, "dcCheck");
-        throw Conflict.named("dcCheck", question + " Then tick \"no dc\".");
-      }
+    try {
+      leave.ask(path(), settings, reason, dc);
+    } catch (Conflict open) {
+      bench.analyzer(instrumentId).setContinuous(null);
+      stand(Phase.REFUSED, open.getMessage(), open.field());
+      throw open;
     }
     single = once;
     onlyForStep = false;
@@ -286,10 +229,10 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   /** Path or limits of the job changed. */
   void jobChanged() {
-    AnalyzerPath path = path();
-    if (path != null && phase == Phase.RUNNING && !trouble(path).isEmpty()) {
+    String trouble = leave.trouble(path(), settings);
+    if (phase == Phase.RUNNING && !trouble.isEmpty()) {
       bench.analyzer(instrumentId).setContinuous(null);
-      stand(Phase.REFUSED, trouble(path), "levelPlan");
+      stand(Phase.REFUSED, trouble, "levelPlan");
     } else {
       publishState();
     }
@@ -298,6 +241,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   // Calibration.
 
   void calibrate(CalibrationMethod method, CalibrationKit kit, double throughSeconds) {
+    leave.standardsNext();
     desk.begin(new CalibrationWork(method, kit, settings, throughSeconds));
     publishState();
   }
@@ -307,7 +251,13 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     publishState();
   }
 
-  synchronized void measure(CalibrationStep step) {
+  /**
+   * Measures a standard.
+   *
+   * @param partOff whether the user said that the part is off the ports
+   */
+  synchronized void measure(CalibrationStep step, boolean partOff) {
+    leave.askForStandards(path(), settings, partOff);
     desk.want(step);
     stale = true;
     if (phase != Phase.RUNNING) {
@@ -327,19 +277,18 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   /** Uses a calibration, or none. */
   void use(KeptCalibration c, double worstVerified) {
-    calibration = c;
-    verified = worstVerified;
+    picture.use(c, worstVerified);
     stale = true;
     publishState();
   }
 
   void verified(double worst) {
-    verified = worst;
+    picture.verified(worst);
     publishState();
   }
 
   KeptCalibration calibration() {
-    return calibration;
+    return picture.calibration();
   }
 
   Look look() {
@@ -359,42 +308,12 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   String overrideReason() {
-    return overrideReason;
-  }
-
-  NetworkViewDto.Request view() {
-    return view;
+    return leave.reason();
   }
 
   /** Errors left in what is shown. */
   Residuals residuals(KeptCalibration.State state) {
-    KeptCalibration c = calibration;
-    Residuals r =
-        c == null
-            ? able.raw()
-            : Residuals.after(c.method(), state.trust(), able.raw(), able.calibrated(), verified);
-    AnalyzerPath path = atPart ? path() : null;
-    double middle = (settings.lowestHz() + settings.highestHz()) / 2;
-    double around = path == null ? 0 : path.aroundDb(middle);
-    double noiseDb =
-        10 * Math.log10(settings.bandwidthHz() / 1e3 / settings.averages())
-            - (settings.powerDbm() + 10)
-            - around;
-    double pads = path == null ? 0 : Math.pow(10, path.aroundUncertaintyDb() / 20) - 1;
-    return r.withTracking(Math.hypot(r.tracking(), pads))
-        .withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20));
-  }
-
-  private NetworkData shown(NetworkData atPlane) {
-    AnalyzerPath path = atPart ? path() : null;
-    return path == null ? atPlane : path.atPart(atPlane);
-  }
-
-  private String plane() {
-    AnalyzerPath path = atPart ? path() : null;
-    return path == null || path.partName().isEmpty()
-        ? "the calibrated ports"
-        : "the connectors of " + path.partName();
+    return picture.residuals(state, setting());
   }
 
   // From here on: the instrument's thread.
@@ -469,49 +388,26 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   private void show(RawSweep raw, String trouble) {
-    KeptCalibration c = calibration;
+    KeptCalibration c = picture.calibration();
     KeptCalibration.State state = trust(System.currentTimeMillis());
     NetworkData n = raw.ratios();
     if (c != null) {
       n = c.correct(n);
     }
-    List<String> marks = new ArrayList<>();
-    if (!trouble.isEmpty()) {
-      marks.add(trouble);
-    }
-    Look l = new Look(n, shown(n), state, marks, plane());
-    look = l;
-    publish(l);
+    SweepPicture.Setting at = setting();
+    look = picture.look(n, state, trouble.isEmpty() ? List.of() : List.of(trouble), at.path());
+    publish(look, picture.answered(look, at));
   }
 
-  private void publish(Look l) {
-    publishFrame(frame(l, answered(l)));
-  }
-
-  private byte[] frame(Look l, NetworkViewDto.Shown s) {
-    return AnalyzerFrame.bytes(
-        json, source, nextSequence(), s, l.state().trust(), l.plane(), l.marks());
-  }
-
-  /** As the view asks; refused if it does not fit this sweep. */
-  private NetworkViewDto.Shown asked(Look l) {
-    return views.shown(0, sourceName(), l.shown(), view, residuals(l.state()), l.invalid());
-  }
-
-  private NetworkViewDto.Shown answered(Look l) {
-    try {
-      return asked(l);
-    } catch (Refusal r) {
-      // The view was good for another sweep, as a part known over another band only.
-      return views
-          .shown(0, sourceName(), l.shown(), NetworkView.PLAIN, null, true)
-          .withNote(r.getMessage());
-    }
+  private void publish(Look l, NetworkViewDto.Shown shown) {
+    publishFrame(
+        AnalyzerFrame.bytes(
+            json, source, nextSequence(), shown, l.state().trust(), l.plane(), l.marks()));
   }
 
   /** The newest sweep as the view shows it. */
   NetworkViewDto.Shown newest() {
-    return answered(look());
+    return picture.answered(look(), setting());
   }
 
   private void pace() {

@@ -58,6 +58,7 @@ record AnalyzerState(
    * A calibration under way.
    *
    * @param measuring the step that is being measured, null if none is
+   * @param partQuestion what the user must say before a step sends power, "" if nothing
    */
   @Schema(name = "Calibrating")
   record CalibratingDto(
@@ -66,7 +67,8 @@ record AnalyzerState(
       String kit,
       List<StepDto> steps,
       CalibrationStep measuring,
-      boolean complete) {}
+      boolean complete,
+      String partQuestion) {}
 
   /**
    * One step.

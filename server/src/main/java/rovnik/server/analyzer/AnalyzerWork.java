@@ -186,13 +186,13 @@ class AnalyzerWork {
   }
 
   private static String comment(AnalyzerSession s) {
-    AnalyzerSession.Look l = s.look();
+    SweepPicture.Look l = s.look();
     return "measured at " + l.plane() + ", " + l.state().trust().label();
   }
 
   /** The run with its network, which can be opened like any file. */
   RunDtos.Summary keep(AnalyzerSession s, String wantedName) {
-    AnalyzerSession.Look look = s.look();
+    SweepPicture.Look look = s.look();
     long job = job(s);
     SweepSettings sweep = s.settings();
     String name = wantedName == null || wantedName.isBlank() ? "" : wantedName.strip();
@@ -270,7 +270,7 @@ class AnalyzerWork {
         NetworkData.name(row, column));
   }
 
-  private List<Reading> readings(AnalyzerSession s, AnalyzerSession.Look look, long job) {
+  private List<Reading> readings(AnalyzerSession s, SweepPicture.Look look, long job) {
     NetworkData n = look.shown();
     Residuals trust = s.residuals(look.state());
     List<Reading> all = new ArrayList<>();
@@ -318,13 +318,13 @@ class AnalyzerWork {
     return all;
   }
 
-  private static List<String> marks(AnalyzerSession.Look look) {
+  private static List<String> marks(SweepPicture.Look look) {
     List<String> marks = new ArrayList<>(look.marks());
     marks.add(look.state().trust().label());
     return marks;
   }
 
-  private Map<String, String> conditions(AnalyzerSession s, AnalyzerSession.Look look) {
+  private Map<String, String> conditions(AnalyzerSession s, SweepPicture.Look look) {
     SweepSettings w = s.settings();
     KeptCalibration c = s.calibration();
     Map<String, String> words = new LinkedHashMap<>(bench.conditions());

@@ -94,7 +94,12 @@ final class CalibrationDesk {
         w.solve());
   }
 
-  synchronized AnalyzerState.CalibratingDto dto() {
+  /**
+   * The work as it is told.
+   *
+   * @param partQuestion what must be said before power flows, "" if nothing
+   */
+  synchronized AnalyzerState.CalibratingDto dto(String partQuestion) {
     if (work == null) {
       return null;
     }
@@ -113,6 +118,7 @@ final class CalibrationDesk {
                         doubts.getOrDefault(s, "")))
             .toList(),
         wanted,
-        work.complete());
+        work.complete(),
+        partQuestion);
   }
 }

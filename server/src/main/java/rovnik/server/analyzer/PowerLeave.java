@@ -1,0 +1,88 @@
+package rovnik.server.analyzer;
+
+import rovnik.core.network.PortLevels;
+import rovnik.core.network.SweepSettings;
+import rovnik.server.config.Conflict;
+
+/**
+ * Whether the ports may send: what the level plan says, what the user answered, and for how much.
+ */
+final class PowerLeave {
+  private volatile boolean dcChecked;
+  private volatile String reason = "";
+  private volatile long reasonFor = -1; // the path as it was when the reason was given
+  private volatile boolean partOff;
+
+  boolean dcChecked() {
+    return dcChecked;
+  }
+
+  /** Why power flows against the plan, "" if it does not. */
+  String reason() {
+    return reason;
+  }
+
+  /** What the level plan says against these settings, "" if nothing or if a reason was given. */
+  String trouble(AnalyzerPath path, SweepSettings settings) {
+    if (path == null || reasonFor == path.revision()) {
+      return "";
+    }
+    return path.levels(settings).blocking();
+  }
+
+  /** Settings change: a reason that was given for less does not hold for more. */
+  void changed(SweepSettings before, SweepSettings wanted) {
+    if (wanted.powerDbm() > before.powerDbm() || wanted.bothPorts() && !before.bothPorts()) {
+      reasonFor = -1;
+    }
+  }
+
+  /** Asks for power into the part; refused with the question that is still open. */
+  void ask(AnalyzerPath path, SweepSettings settings, String why, boolean dc) {
+    dcChecked = dc;
+    reason = "";
+    String trouble = trouble(path, settings);
+    if (!trouble.isEmpty()) {
+      if (why == null || why.isBlank()) {
+        throw Conflict.levels(trouble);
+      }
+      reason = why.strip();
+      reasonFor = path.revision();
+    }
+    String question = path == null ? "" : path.levels(settings).dcQuestion();
+    if (!question.isEmpty() && !dc) {
+      throw Conflict.named("dcCheck", question + " Then tick \"no dc\".");
+    }
+  }
+
+  /** A calibration begins: what is at the ports must be said anew. */
+  void standardsNext() {
+    partOff = false;
+  }
+
+  /**
+   * What must be said before standards are measured, "" if nothing: a part that is still plugged in
+   * gets the power as well.
+   */
+  String partQuestion(AnalyzerPath path, SweepSettings settings) {
+    if (path == null || partOff) {
+      return "";
+    }
+    PortLevels levels = path.levels(settings);
+    boolean mayStay = levels.blocking().isEmpty() && (levels.dcQuestion().isEmpty() || dcChecked);
+    return mayStay
+        ? ""
+        : "Take "
+            + (path.partName().isEmpty() ? "the part" : path.partName())
+            + " off both ports first: a calibration sends power, and the ports bear no dc.";
+  }
+
+  /** Asks for power into standards alone. */
+  void askForStandards(AnalyzerPath path, SweepSettings settings, boolean saidOff) {
+    partOff = partOff || saidOff;
+    String question = partQuestion(path, settings);
+    if (!question.isEmpty()) {
+      throw Conflict.named("partOff", question + " Then tick \"the part is off\".");
+    }
+  }
+}
