@@ -80,6 +80,20 @@ export function App() {
       },
     })),
     {
+      name: "job",
+      argument: "<part of its name>",
+      hint: "work on another job",
+      run: (name: string) => {
+        const found = jobs.filter((j) => j.name.toLowerCase().includes(name.toLowerCase()));
+        if (found.length !== 1) {
+          const names = (found.length ? found : jobs).map((j) => j.name).join(", ");
+          return `Which job? ${names}.`;
+        }
+        chooseJob(found[0].id);
+        return "";
+      },
+    },
+    {
       name: "light or dark",
       argument: "",
       hint: "change the theme",

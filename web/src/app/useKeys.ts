@@ -4,6 +4,15 @@ const TYPING = new Set(["INPUT", "TEXTAREA", "SELECT"]);
 /** Inputs that take no text: the keys of a screen work while they have the focus. */
 const TEXTLESS = new Set(["checkbox", "radio", "button", "file"]);
 
+/** Whether the focus was moved by the tab key since the mouse was used last. */
+let byTab = false;
+document.addEventListener("keydown", (e) => {
+  byTab = byTab || e.key === "Tab";
+});
+document.addEventListener("pointerdown", () => {
+  byTab = false;
+});
+
 function typing(target: HTMLElement): boolean {
   return TYPING.has(target.tagName) && !TEXTLESS.has((target as HTMLInputElement).type);
 }
@@ -23,7 +32,11 @@ export function useKeys(keys: Record<string, () => unknown>) {
         typing(target) ||
         target.isContentEditable ||
         document.querySelector("[role=dialog]") !== null;
-      const ticks = e.key === " " && (target as HTMLInputElement).type === "checkbox";
+      // Space ticks a box, and presses the button that the keyboard came to.
+      const ticks =
+        e.key === " " &&
+        ((target as HTMLInputElement).type === "checkbox" ||
+          (target.tagName === "BUTTON" && byTab));
       if (!action || ticks || busy || e.ctrlKey || e.altKey || e.metaKey) {
         return;
       }

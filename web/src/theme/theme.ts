@@ -23,4 +23,8 @@ export const theme = createTheme({
   primaryShade: { light: 8, dark: 4 },
   defaultRadius: "sm",
   fontSizes: { xs: "0.78rem", sm: "0.86rem", md: "0.95rem", lg: "1.1rem", xl: "1.3rem" },
+  components: {
+    Modal: { defaultProps: { closeButtonProps: { "aria-label": "Close" } } },
+    Alert: { defaultProps: { closeButtonLabel: "Close" } },
+  },
 });

@@ -197,7 +197,6 @@ const MARK: Record<string, "done" | "attention" | "open"> = {
 export function CalibrationStep({ model }: { model: NetworkModel }) {
   const { state, use } = model.analyzer;
   const queries = useQueryClient();
-  const [open, setOpen] = useState(false);
   const { data: calibrations = [] } = useQuery({
     queryKey: ["calibrations"],
     queryFn: () => api.get<Calibration[]>("/api/calibrations"),
@@ -212,7 +211,7 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
       title="Calibrate"
       state={under ? "attention" : (MARK[state.trust] ?? "attention")}
       aside={
-        <Button size="compact-xs" variant="subtle" onClick={() => setOpen(true)}>
+        <Button size="compact-xs" variant="subtle" onClick={() => model.setDialog("calibrate")}>
           {under ? `go on (${missing} to do)` : "Calibrate"}
         </Button>
       }
@@ -245,7 +244,9 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
           </ConfirmButton>
         )}
       </div>
-      {open && <CalibratePanel model={model} onClose={() => setOpen(false)} />}
+      {model.dialog === "calibrate" && (
+        <CalibratePanel model={model} onClose={() => model.setDialog("")} />
+      )}
     </Step>
   );
 }

@@ -11,7 +11,6 @@ import type { NetworkModel } from "./useNetworks";
 /** Limits, bands, candidates, fixture, and what else is read. */
 export function JudgeStep({ model }: { model: NetworkModel }) {
   const { setting, change, asks } = model;
-  const [editing, setEditing] = useState(false);
   const n = asks.limits.length;
   return (
     <Step
@@ -22,7 +21,7 @@ export function JudgeStep({ model }: { model: NetworkModel }) {
           size="compact-xs"
           variant="subtle"
           disabled={!model.job}
-          onClick={() => setEditing(true)}
+          onClick={() => model.setDialog("limits")}
         >
           Limits and bands
         </Button>
@@ -40,7 +39,9 @@ export function JudgeStep({ model }: { model: NetworkModel }) {
         onChange={(e) => change({ candidates: e.currentTarget.checked })}
       />
       <Fixture model={model} />
-      {editing && <AsksEditor model={model} onClose={() => setEditing(false)} />}
+      {model.dialog === "limits" && model.job && (
+        <AsksEditor model={model} onClose={() => model.setDialog("")} />
+      )}
     </Step>
   );
 }

@@ -2,9 +2,6 @@ import { Alert, Button, FileButton, Group, Stack, Text, TextInput } from "@manti
 import { useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, type Job } from "../../api/client";
-import { useCommands } from "../../app/commands";
-import { useKeys } from "../../app/useKeys";
-import { parseQuantity } from "../../components/units";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape, useRuns } from "../runs/RunTape";
 import { Notice } from "../spectrum/Notice";
@@ -16,6 +13,7 @@ import { NetworkSteps } from "./NetworkSteps";
 import type { ChartMarker } from "./SmithChart";
 import { Tile } from "./Tile";
 import { TimeTile } from "./TimeTile";
+import { useNetworkCommands } from "./useNetworkCommands";
 import { type NetworkModel, useNetworks } from "./useNetworks";
 
 /** S-parameters of files and of a live analyzer: calibration, views, corrections, verdicts. */
@@ -27,138 +25,8 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
   );
   const queries = useQueryClient();
   const [zoom, setZoom] = useState<[number, number] | null>(null);
-  const { setting, change, analyzer, live } = model;
-  const place = (hertz: number) =>
-    setMarkers((all) => {
-      let number = 1;
-      while (all.some((m) => m.label === String(number))) {
-        number++;
-      }
-      return all.length < 8 ? [...all, { label: String(number), hertz }] : all;
-    });
-  const best = () => {
-    // The highest of a transmission, the best match of a reflection.
-    const n = model.networks[0];
-    const view = setting.views[0];
-    const c = n?.curves[0];
-    if (!n || !c) {
-      return;
-    }
-    const sign = view.row === view.column && view.format === "LOG_MAGNITUDE" ? -1 : 1;
-    let at = 0;
-    let most = Number.NEGATIVE_INFINITY;
-    for (let i = 0; i < n.frequencyHz.length; i++) {
-      const v = c.y.length ? sign * (c.y[i] ?? Number.NaN) : -Math.hypot(c.re[i], c.im[i]);
-      if (v > most) {
-        most = v;
-        at = i;
-      }
-    }
-    place(n.frequencyHz[at]);
-  };
-  const hertz = (text: string, act: (v: number) => void) => {
-    const v = parseQuantity(text, "Hz");
-    if (v === null) {
-      return `"${text}" is not a frequency. Write it as 458.5M.`;
-    }
-    act(v);
-    return "";
-  };
-  const say = (act: () => unknown) => () => {
-    act();
-    return "";
-  };
-  const distance = (on: boolean) => change({ time: { ...setting.time, on } });
-  const toggle = () =>
-    live && (analyzer.state?.phase === "RUNNING" ? analyzer.hold() : analyzer.start());
-  const remember = async () => {
-    const id = await analyzer.remember();
-    if (id) {
-      change({ shown: [...setting.shown, id].slice(-7) });
-    }
-  };
-  useKeys({
-    m: best,
-    t: () => distance(!setting.time.on),
-    Escape: () => setZoom(null),
-    " ": toggle,
-    k: () => live && analyzer.keep(),
-    r: () => live && remember(),
-    s: () => live && analyzer.start(true),
-  });
-  useCommands([
-    {
-      name: "marker",
-      argument: "<frequency>",
-      hint: "marker in all views",
-      run: (v: string) => {
-        if (v) {
-          return hertz(v, place);
-        }
-        best();
-        return "";
-      },
-    },
-    {
-      name: "band from",
-      argument: "<frequency>",
-      hint: "lower edge of the worst values",
-      run: (v: string) => hertz(v, (bandFromHz) => change({ bandFromHz })),
-    },
-    {
-      name: "band to",
-      argument: "<frequency>",
-      hint: "upper edge of the worst values",
-      run: (v: string) => hertz(v, (bandToHz) => change({ bandToHz })),
-    },
-    {
-      name: "distance",
-      argument: "",
-      hint: "show or hide the reflection over distance",
-      run: say(() => distance(!setting.time.on)),
-    },
-    {
-      name: "clear",
-      argument: "",
-      hint: "take markers away, whole band",
-      run: say(() => {
-        setMarkers([]);
-        setZoom(null);
-      }),
-    },
-    ...(live
-      ? [
-          {
-            name: "start at",
-            argument: "<frequency>",
-            hint: "lower end of the sweep",
-            run: (v: string) => hertz(v, (startHz) => analyzer.change({ startHz })),
-          },
-          {
-            name: "stop at",
-            argument: "<frequency>",
-            hint: "upper end of the sweep",
-            run: (v: string) => hertz(v, (stopHz) => analyzer.change({ stopHz })),
-          },
-          {
-            name: "remember",
-            argument: "",
-            hint: "store the sweep to compare with",
-            run: say(remember),
-          },
-          { name: "single", argument: "", hint: "one sweep", run: say(() => analyzer.start(true)) },
-          {
-            name: "keep",
-            argument: "<name>",
-            hint: "keep the sweep as a run",
-            run: (v: string) => {
-              analyzer.keep(v);
-              return "";
-            },
-          },
-        ]
-      : []),
-  ]);
+  const { setting, analyzer, live } = model;
+  const { place, remember } = useNetworkCommands(model, setMarkers, setZoom);
   const remove = async (id: number) => {
     try {
       await api.remove(`/api/networks/${id}`);
@@ -186,6 +54,7 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       analyzer.verdict,
       analyzer.atPart,
       analyzer.dcChecked,
+      model.dialog,
       job,
     ],
   );

@@ -167,6 +167,7 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
   const queries = useQueryClient();
   const [setting, setSetting] = useState(stored);
   const [refused, setRefused] = useState("");
+  const [dialog, setDialog] = useState<"" | "calibrate" | "limits">("");
   const change = useCallback(
     (part: Partial<NetworkSetting> | ((now: NetworkSetting) => Partial<NetworkSetting>)) =>
       setSetting((now) => {
@@ -237,6 +238,8 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
   return {
     setting,
     change,
+    dialog,
+    setDialog,
     job,
     instruments,
     analyzers,

@@ -105,7 +105,11 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     page.locator("section[aria-label=Calibrate] button").first().click();
     button("Begin").click();
     assertThat(step("OPEN_1")).isVisible();
+    step("OPEN_1").locator("button").click();
+    assertThat(page.getByText("Then tick \"the part is off\"")).isVisible();
+    page.getByText("the part is off, only standards").click();
     measure("OPEN_1", "Open");
+    assertThat(page.getByText("the part is off, only standards")).isHidden();
     step("SHORT_1").locator("button").click();
     assertThat(step("SHORT_1")).containsText("just like the open");
     measure("SHORT_1", "Short");
