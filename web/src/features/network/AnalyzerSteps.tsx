@@ -193,6 +193,8 @@ const MARK: Record<string, "done" | "attention" | "open"> = {
   NONE: "open",
 };
 
+const WHEN = { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" } as const;
+
 /** Which calibration is used, and the way to a new one. */
 export function CalibrationStep({ model }: { model: NetworkModel }) {
   const { state, use } = model.analyzer;
@@ -205,6 +207,7 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
     return null;
   }
   const under = state.calibrating;
+  const kept = calibrations.find((c) => c.id === state.calibrationId);
   const missing = under?.steps.filter((s) => !s.measured && !s.optional).length ?? 0;
   return (
     <Step
@@ -225,6 +228,13 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
         value={state.calibrationId === null ? null : String(state.calibrationId)}
         onChange={(v) => use(v ? Number(v) : null)}
       />
+      {kept && (
+        <div className={classes.small} data-testid="calibration-made">
+          made {new Date(kept.madeAtMillis).toLocaleString("en-GB", WHEN)}:{" "}
+          {formatHertz(kept.sweep.startHz)} to {formatHertz(kept.sweep.stopHz)},{" "}
+          {signed(kept.sweep.powerDbm)} dBm, {kept.kit}
+        </div>
+      )}
       <div className={classes.small} data-testid="trust">
         {state.trustText}
         {state.trustWhy && `. ${state.trustWhy}`}

@@ -50,6 +50,7 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       model.asks,
       model.instruments,
       analyzer.state,
+      analyzer.problem,
       analyzer.note,
       analyzer.verdict,
       analyzer.atPart,

@@ -1,8 +1,9 @@
+import type { ShownNetwork } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz, signed } from "../../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
 import classes from "./NetworkPage.module.css";
-import { FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
+import { active, FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
 import { type ChartMarker, impedanceWords, nearest } from "./SmithChart";
 import type { NetworkModel } from "./useNetworks";
 
@@ -133,6 +134,15 @@ const EXPLAINED: Record<string, string> = {
   powerOut: "Above 1 the part gives out more power than it takes: it is not passive.",
 };
 
+/** Figures of what passes through, which a fixture spoils. */
+const THROUGH = new Set(["gainLowest", "gainHighest", "isolation", "seriesImpedance"]);
+
+/** Says where a value is more of the fixture than of the part. */
+function Doubt({ network, hertz }: { network: ShownNetwork; hertz: number }) {
+  const doubted = network.window?.near.some((s) => hertz >= s.fromHz && hertz <= s.toHz);
+  return doubted ? <div className={classes.wrong}>{"\u26A0"} too near to the fixture</div> : null;
+}
+
 function Figures({ model, band }: { model: NetworkModel; band: number }) {
   const first = model.networks[0]?.bands[band]?.readings ?? [];
   return (
@@ -164,6 +174,7 @@ function Figures({ model, band }: { model: NetworkModel; band: number }) {
                   at {formatHertz(own.atHz, 6)}
                   {k > 0 && `, ${n.name}`}
                 </span>
+                {THROUGH.has(r.id) && <Doubt network={n} hertz={own.atHz} />}
               </div>
             ) : null;
           })}
@@ -202,7 +213,6 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
           </div>
         </div>
       )}
-      {/* What passes both ways alike is a passive part: its stability is no question. */}
       {network?.details.filter(active).map((d) => (
         <div key={d.hertz} className={classes.row} data-testid="stability">
           <div className={classes.small}>Stability at {formatHertz(d.hertz, 6)}</div>
@@ -225,9 +235,6 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
   );
 }
 
-const active = (d: NetworkModel["networks"][number]["details"][number]) =>
-  d.stableGainDb === null || d.stableGainDb > 1;
-
 function polar(g: { re: number; im: number }): string {
   const degrees = (Math.atan2(g.im, g.re) * 180) / Math.PI;
   return `${Math.hypot(g.re, g.im).toFixed(3)} \u2220 ${signed(degrees, 1)}\u00B0`;
@@ -244,7 +251,10 @@ function figure(value: number | null, unit: string): string {
     return formatEngineering(value, unit);
   }
   return unit === "dB"
-    ? `${value.toFixed(2).replace("-", "\u2212")} dB`
+    ? `${value
+        .toFixed(2)
+        .replace(/^-0\.00$/, "0.00")
+        .replace("-", "\u2212")} dB`
     : `${Number(value.toPrecision(4))}${unit ? ` ${unit}` : ""}`;
 }
 
@@ -260,6 +270,7 @@ function MarkerLine(props: {
   if (!c) {
     return null;
   }
+  const view = props.model.setting.views[props.pane];
   const i = nearest(n.frequencyHz, props.hertz);
   const words = props.chart
     ? c.re.length && inside(n, props.hertz)
@@ -269,6 +280,7 @@ function MarkerLine(props: {
   return (
     <div className="figures" style={{ fontSize: "0.86rem" }}>
       <span className={classes.small}>{props.label}</span> {words}
+      {view.row !== view.column && <Doubt network={n} hertz={props.hertz} />}
     </div>
   );
 }

@@ -11,16 +11,17 @@ import {
   TextInput,
 } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { api, type PortExtension } from "../../api/client";
+import { api } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
-import { formatEngineering, formatHertz, formatSeconds } from "../../components/units";
+import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../spectrum/Choice";
 import { Step } from "../spectrum/Step";
 import { CalibrationStep, LevelStep, Plugged, SweepSentence } from "./AnalyzerSteps";
 import { parseElements } from "./asksText";
 import { FurtherStep, JudgeStep } from "./JudgeStep";
 import classes from "./NetworkPage.module.css";
+import { PortExtensions } from "./PortExtensions";
 import type { NetworkModel } from "./useNetworks";
 
 const MODES: Record<string, string> = {
@@ -261,22 +262,6 @@ function Corrections({ model }: { model: NetworkModel }) {
   const parts = files
     .filter((f) => f.ports === 2 && f.id !== shown[0])
     .map((f) => ({ value: String(f.id), label: f.name }));
-  const extension = (port: number, e: PortExtension | null) =>
-    change({ extensions: setting.extensions.map((x, i) => (i === port - 1 ? e : x)) });
-  const auto = async (port: number) => {
-    try {
-      extension(
-        port,
-        await api.get<PortExtension>(
-          model.live
-            ? `/api/analyzers/${model.live.id}/extension?port=${port}`
-            : `/api/networks/${shown[0]}/extension?port=${port}`,
-        ),
-      );
-    } catch (e) {
-      model.setRefused((e as Error).message);
-    }
-  };
   const ports = model.networks[0]?.ports ?? 1;
   const wrong = parseElements(setting.elements).wrong;
   const four = ports === 4 || setting.balanced !== "";
@@ -327,32 +312,7 @@ function Corrections({ model }: { model: NetworkModel }) {
           />
         </>
       )}
-      {Array.from({ length: Math.min(2, ports) }, (_, i) => i + 1).map((port) => {
-        const e = setting.extensions[port - 1];
-        return (
-          <div key={port}>
-            extend port {port} by{" "}
-            <QuantityField
-              label={`Extension of port ${port}`}
-              unit="s"
-              value={e?.delaySeconds ?? 0}
-              format={(v) => (v === 0 ? "0 s" : formatSeconds(v))}
-              next={(v, up) => v + (up ? 1e-11 : -1e-11)}
-              onCommit={(delaySeconds) =>
-                extension(port, { lossDb: 0, atHz: 1e9, ...e, delaySeconds })
-              }
-            />{" "}
-            <Button
-              size="compact-xs"
-              variant="subtle"
-              title="From an open or a short at the plane"
-              onClick={() => auto(port)}
-            >
-              find it
-            </Button>
-          </div>
-        );
-      })}
+      <PortExtensions model={model} ports={Math.min(2, ports)} />
       reference{" "}
       <QuantityField
         label="Reference impedance"

@@ -2,7 +2,7 @@ import { memo } from "react";
 import type { ShownNetwork, TwoPortDetail } from "../../api/client";
 import { formatEngineering, formatHertz } from "../../components/units";
 import classes from "./NetworkPage.module.css";
-import { inside } from "./panes";
+import { active, inside } from "./panes";
 
 const RESISTANCES = [0.2, 0.5, 1, 2, 5];
 const REACTANCES = [0.2, 0.5, 1, 2, 5];
@@ -78,7 +78,7 @@ function pathOf(re: ArrayLike<number>, im: ArrayLike<number>, apart: number): st
 
 /** Loads and sources at the edge of stability, at the markers; beyond or within lies trouble. */
 function Circles({ details, port }: { details: TwoPortDetail[]; port: number }) {
-  return details.map((d) => {
+  return details.filter(active).map((d) => {
     const centre = port === 2 ? d.loadCircle : d.sourceCircle;
     const radius = port === 2 ? d.loadRadius : d.sourceRadius;
     const match = port === 2 ? d.matchedLoad : d.matchedSource;

@@ -199,6 +199,11 @@ function OverFrequency(props: Props & { view: View }) {
             })
           : []
       }
+      spoiled={
+        view.row !== view.column
+          ? main?.window?.near.map((s) => ({ ...s, why: "too near to the fixture itself" }))
+          : undefined
+      }
       onZoom={(a, b) => props.onZoom([a, b])}
       onZoomBack={() => props.onZoom(null)}
       onPlace={props.onPlace}

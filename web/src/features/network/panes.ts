@@ -1,4 +1,4 @@
-import type { NetworkPane, ShownNetwork } from "../../api/client";
+import type { NetworkPane, ShownNetwork, TwoPortDetail } from "../../api/client";
 import { formatEngineering, signed } from "../../components/units";
 import { nearest } from "./SmithChart";
 
@@ -102,3 +102,6 @@ export function axisFor(values: number[], centred = false): [number, number] {
   const to = Math.ceil((high + 0.14 * span) / step) * step;
   return centred ? [-Math.max(-from, to), Math.max(-from, to)] : [from, to];
 }
+
+/** What passes both ways alike is a passive part: its stability is no question. */
+export const active = (d: TwoPortDetail) => d.stableGainDb === null || d.stableGainDb > 1;

@@ -22,7 +22,8 @@ function quantity(
     run: (text) => {
       const v = parseQuantity(text, unit);
       if (v === null) {
-        return `"${text}" does not fit. Write it as ${name} ${example}.`;
+        const what = unit === "Hz" ? "a frequency" : "a number";
+        return `"${text}" is not ${what}. Write it as ${name} ${example}.`;
       }
       act(v);
       return "";

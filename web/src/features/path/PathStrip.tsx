@@ -34,7 +34,7 @@ export function PathStrip({ job, plan, instruments, onPlane, readAt }: Props) {
           >
             <div className={classes.name}>{e.name}</div>
             <div className={`figures ${classes.detail}`}>
-              {detail(e, plan?.headroomDb[i] ?? null)}
+              {detail(e, plan?.headroomDb[i] ?? null, plan?.planes[i]?.levelDbm)}
             </div>
           </button>
           {i < elements.length - 1 && (
@@ -90,9 +90,10 @@ export function PathStrip({ job, plan, instruments, onPlane, readAt }: Props) {
   );
 }
 
-function detail(e: PathElement, headroom: number | null): string {
+/** What an element does; a source that is set elsewhere sends what the plan says. */
+function detail(e: PathElement, headroom: number | null, sent?: number): string {
   if (e.kind === "SOURCE") {
-    return `${signed(e.outputLevelDbm ?? 0)} dBm`;
+    return `${signed(sent ?? e.outputLevelDbm ?? 0)} dBm`;
   }
   if (e.kind === "PORT") {
     return headroom === null ? "no limit" : `${headroom.toFixed(1)} dB left`;

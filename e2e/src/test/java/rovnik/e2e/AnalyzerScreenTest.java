@@ -106,7 +106,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     button("Begin").click();
     assertThat(step("OPEN_1")).isVisible();
     step("OPEN_1").locator("button").click();
-    assertThat(page.getByText("Then tick \"the part is off\"")).isVisible();
+    assertThat(page.getByText("Then tick \"the part is off\"").first()).isVisible();
     page.getByText("the part is off, only standards").click();
     measure("OPEN_1", "Open");
     assertThat(page.getByText("the part is off, only standards")).isHidden();
@@ -235,6 +235,9 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     button("\u25CB empty now").click();
     assertThat(button("\u2713 empty now")).isVisible();
     assertThat(page.getByText("too near to what the fixture itself does").first()).isVisible();
+    enter("marker 10M");
+    assertThat(page.getByTestId("network-markers")).containsText("too near to the fixture");
+    enter("clear");
     button("Limits and bands").click();
     page.getByLabel("Limits, one a line")
         .fill("choke good enough: S21 dB at most -25 from 1.8M to 29M");

@@ -227,8 +227,8 @@ public class NetworkAnalyzerTest {
       assertTrue(a.magnitudeDb(p, 2, 1) > -19.6 && a.magnitudeDb(p, 2, 1) < -12.5);
       assertTrue(b.magnitudeDb(p, 2, 1) > -39.5 && b.magnitudeDb(p, 2, 1) < -28.5);
     }
-    assertEquals(window.outside(a), 0.0);
-    assertTrue(window.outside(empty) > 0.99);
+    assertEquals(window.of(a).share(), 0.0);
+    assertTrue(window.of(empty).share() > 0.99);
 
     SweepSettings low = sweep(140e3, 210e3, 701);
     KeptCalibration l = calibrate(CalibrationMethod.TWO_PORT, low, "Through");

@@ -91,7 +91,7 @@ public class NetworkQuestionsApiTest {
     assertEquals(one(bad, limit).get("verdict").asString(), "FAIL");
     JsonNode none = one(bad, ",\"bands\":[{\"name\":\"far\",\"fromHz\":1e9,\"toHz\":2e9}]");
     assertEquals(none.get("bands").get(0).get("readings").size(), 0);
-    assertTrue(none.get("notes").get(0).asString().contains("No point of the file"));
+    assertTrue(none.get("notes").get(0).asString().contains("No point lies in"));
     JsonNode wrong = view(bad, limit.replace("\"toHz\":30e6", "\"toHz\":1e6"), 400);
     assertEquals(wrong.get("field").asString(), "toHz");
   }

@@ -1,5 +1,7 @@
 package rovnik.core.network;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import rovnik.core.Refusal;
 
@@ -71,15 +73,55 @@ public record FixtureWindow(NetworkData empty, NetworkData shorted) {
     return db;
   }
 
-  /** Share of a network's points that lie outside of the window. */
-  public double outside(NetworkData n) {
+  /** Frequencies of the first and the last point of a stretch. */
+  public record Stretch(double fromHz, double toHz) {
+    boolean holds(double hertz) {
+      return hertz >= fromHz && hertz <= toHz;
+    }
+  }
+
+  /**
+   * What of a network is read against the window.
+   *
+   * @param share of its points that lie outside, 0 to 1
+   * @param near where they lie; stretches with but a few points between them are one
+   */
+  public record Finding(double share, List<Stretch> near) {
+    /** Whether a reading at this frequency says more of the fixture than of the part. */
+    public boolean doubts(double hertz) {
+      return near.stream().anyMatch(s -> s.holds(hertz));
+    }
+  }
+
+  /** Where a network lies too near to what the fixture does by itself. */
+  public Finding of(NetworkData n) {
     double[] low = lowestDb(n);
     double[] high = highestDb(n);
+    int gap = 1 + n.points() / 100;
     int out = 0;
+    int first = -1;
+    int last = -1;
+    List<Stretch> near = new ArrayList<>();
     for (int p = 0; p < n.points(); p++) {
       double db = n.magnitudeDb(p, 2, 1);
-      out += db < low[p] || db > high[p] ? 1 : 0;
+      if (db >= low[p] && db <= high[p]) {
+        continue;
+      }
+      out++;
+      if (first >= 0 && p - last > gap) {
+        near.add(stretch(n, first, last));
+        first = p;
+      }
+      first = first < 0 ? p : first;
+      last = p;
     }
-    return (double) out / n.points();
+    if (first >= 0) {
+      near.add(stretch(n, first, last));
+    }
+    return new Finding((double) out / n.points(), List.copyOf(near));
+  }
+
+  private static Stretch stretch(NetworkData n, int first, int last) {
+    return new Stretch(n.frequencyHz()[first], n.frequencyHz()[last]);
   }
 }

@@ -94,7 +94,7 @@ public final class NetworkFigures {
     if (first > last) {
       throw new Refusal(
           "fromHz",
-          "No point of the file lies in this band; it holds "
+          "No point lies in this band; there are points from "
               + Frequency.ofHertz(n.frequencyHz()[0])
               + " to "
               + Frequency.ofHertz(n.frequencyHz()[n.points() - 1])

@@ -1,6 +1,7 @@
 package rovnik.core.network;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
@@ -188,8 +189,24 @@ public class PartFiguresTest {
     assertTrue(FixtureWindow.trouble(shorted, true).contains("still passes"));
     assertTrue(FixtureWindow.trouble(empty, false).contains("loses"));
     FixtureWindow w = new FixtureWindow(empty, shorted);
-    assertEquals(w.outside(series(f, x -> new Complex(1000))), 0.0);
-    assertEquals(w.outside(series(f, x -> new Complex(300e3))), 1.0);
+    FixtureWindow.Finding good = w.of(series(f, x -> new Complex(1000)));
+    assertEquals(good.share(), 0.0);
+    assertEquals(good.near(), List.of());
+    assertEquals(w.of(series(f, x -> new Complex(300e3))).share(), 1.0);
+    // A trap: its impedance comes too near to the empty fixture at 10 MHz and at 25 MHz alone.
+    FixtureWindow.Finding trap =
+        w.of(
+            series(
+                f,
+                x ->
+                    new Complex(
+                        Math.abs(x - 10e6) < 1.5e6 || Math.abs(x - 25e6) < 0.5e6 ? 300e3 : 1000)));
+    assertEquals(
+        trap.near(),
+        List.of(new FixtureWindow.Stretch(9e6, 11e6), new FixtureWindow.Stretch(25e6, 25e6)));
+    assertEquals(trap.share(), 4.0 / 28, 1e-12);
+    assertTrue(trap.doubts(10.4e6) && trap.doubts(25e6));
+    assertFalse(trap.doubts(12e6) || trap.doubts(8.9e6));
   }
 
   /** 24 m at velocity factor 0.85 and 0.052 dB a metre; a line in closed form. */

@@ -50,7 +50,9 @@ final class NetworkAnswers {
   }
 
   void note(String sentence) {
-    notes.add(sentence);
+    if (!notes.contains(sentence)) {
+      notes.add(sentence);
+    }
   }
 
   Verdict verdict() {
@@ -106,7 +108,7 @@ final class NetworkAnswers {
                     .toList()));
       } catch (Refusal r) {
         // What is laid over the first file may lie elsewhere: it has no figures there.
-        notes.add(r.getMessage());
+        note((b.name().isEmpty() ? "" : b.name() + ": ") + r.getMessage());
         replies.add(new BandReply(b.name(), List.of()));
       }
     }
@@ -166,7 +168,7 @@ final class NetworkAnswers {
       return new ResonanceReply(
           r.hertz(), r.quality(), r.henry(), r.farad(), r.ohm(), r.seriesCircuit());
     } catch (Refusal refused) {
-      notes.add(refused.getMessage());
+      note(refused.getMessage());
       return null;
     }
   }
@@ -180,7 +182,7 @@ final class NetworkAnswers {
       CableFigures c = CableFigures.of(n, metres, (f[0] + f[f.length - 1]) / 2);
       return new CableReply(c.velocityFactor(), c.lossDbPerMetre(), c.atHz());
     } catch (Refusal refused) {
-      notes.add(refused.getMessage());
+      note(refused.getMessage());
       return null;
     }
   }
@@ -191,17 +193,19 @@ final class NetworkAnswers {
     }
     try {
       FixtureWindow w = new FixtureWindow(networks.data(f.empty()), networks.data(f.shorted()));
-      double outside = w.outside(n);
-      if (outside > 0) {
+      FixtureWindow.Finding found = w.of(n);
+      if (found.share() > 0) {
         notes.add(
             String.format(
                 java.util.Locale.ROOT,
                 "%.0f %% of the points lie too near to what the fixture itself does.",
-                Math.max(1, 100 * outside)));
+                Math.max(1, 100 * found.share())));
       }
-      return new Window(w.lowestDb(n), w.highestDb(n));
+      List<Window.Near> near =
+          found.near().stream().map(s -> new Window.Near(s.fromHz(), s.toHz())).toList();
+      return new Window(w.lowestDb(n), w.highestDb(n), near);
     } catch (Refusal refused) {
-      notes.add(refused.getMessage());
+      note(refused.getMessage());
       return null;
     }
   }

@@ -290,9 +290,17 @@ public final class NetworkViewDto {
   @Schema(name = "CableReply")
   public record CableReply(double velocityFactor, double lossDbPerMetre, double atHz) {}
 
-  /** S21 between these can be trusted, a value a point. */
+  /**
+   * S21 between these can be trusted, a value a point.
+   *
+   * @param near where S21 lies outside: what is read there says more of the fixture
+   */
   @Schema(name = "FixtureWindow")
-  public record Window(double[] lowestDb, double[] highestDb) {}
+  public record Window(double[] lowestDb, double[] highestDb, List<Near> near) {
+    /** Frequencies from the first to the last point. */
+    @Schema(name = "FixtureNear")
+    public record Near(double fromHz, double toHz) {}
+  }
 
   /**
    * One pane's values, null where there is none (the VSWR of a total reflection).
