@@ -3,6 +3,7 @@ package rovnik.server.analyzer;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -10,7 +11,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -20,7 +20,7 @@ import rovnik.core.network.CalibrationKit;
 import rovnik.core.network.CalibrationMethod;
 import rovnik.core.network.CalibrationStandard;
 import rovnik.core.network.CalibrationStep;
-import rovnik.server.live.SharedSource;
+import rovnik.server.live.SharedSource.Client;
 import rovnik.server.networks.JobNetwork;
 import rovnik.server.networks.NetworkDto;
 import rovnik.server.networks.NetworkView;
@@ -96,10 +96,17 @@ class AnalyzerController {
   @Schema(name = "FixtureStep")
   record FixtureStep(boolean empty) {}
 
-  private AnalyzerSession held(long id, String client) {
+  private AnalyzerSession held(long id, Client client) {
     AnalyzerSession s = hub.session(id);
-    s.require(SharedSource.Client.of(client));
+    s.require(client);
     return s;
+  }
+
+  /** What only the holder may do. */
+  private AnalyzerState held(long id, Client client, Consumer<AnalyzerSession> act) {
+    AnalyzerSession s = held(id, client);
+    act.accept(s);
+    return s.state();
   }
 
   @GetMapping
@@ -108,20 +115,12 @@ class AnalyzerController {
   }
 
   @PutMapping("/sweep")
-  AnalyzerState sweep(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody SweepDto sweep) {
-    AnalyzerSession s = held(id, client);
-    s.apply(sweep.toCore());
-    return s.state();
+  AnalyzerState sweep(@PathVariable long id, Client client, @RequestBody SweepDto sweep) {
+    return held(id, client, s -> s.apply(sweep.toCore()));
   }
 
   @PutMapping("/view")
-  AnalyzerState view(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody View view) {
+  AnalyzerState view(@PathVariable long id, Client client, @RequestBody View view) {
     AnalyzerSession s = held(id, client);
     NetworkView.check(view.view());
     s.view(view.view(), !Boolean.FALSE.equals(view.atPart()), view.jobId());
@@ -129,34 +128,27 @@ class AnalyzerController {
   }
 
   @PostMapping("/start")
-  AnalyzerState start(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody Start start) {
-    AnalyzerSession s = held(id, client);
-    s.start(
-        start.jobId(),
-        start.overrideReason(),
-        Boolean.TRUE.equals(start.dcChecked()),
-        Boolean.TRUE.equals(start.single()));
-    return s.state();
+  AnalyzerState start(@PathVariable long id, Client client, @RequestBody Start start) {
+    return held(
+        id,
+        client,
+        s ->
+            s.start(
+                start.jobId(),
+                start.overrideReason(),
+                Boolean.TRUE.equals(start.dcChecked()),
+                Boolean.TRUE.equals(start.single())));
   }
 
   @PostMapping("/hold")
-  AnalyzerState hold(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
-    AnalyzerSession s = held(id, client);
-    s.hold();
-    return s.state();
+  AnalyzerState hold(@PathVariable long id, Client client) {
+    return held(id, client, AnalyzerSession::hold);
   }
 
   @PostMapping("/take-over")
-  AnalyzerState takeOver(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
+  AnalyzerState takeOver(@PathVariable long id, Client client) {
     AnalyzerSession s = hub.session(id);
-    s.takeOver(SharedSource.Client.of(client));
+    s.takeOver(client);
     return s.state();
   }
 
@@ -168,13 +160,8 @@ class AnalyzerController {
 
   /** Begins a calibration with the sweep as it is set. */
   @PostMapping("/calibration")
-  AnalyzerState calibrate(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody Begin begin) {
-    AnalyzerSession s = held(id, client);
-    work.begin(s, begin);
-    return s.state();
+  AnalyzerState calibrate(@PathVariable long id, Client client, @RequestBody Begin begin) {
+    return held(id, client, s -> work.begin(s, begin));
   }
 
   /** Measures a step; whether it was taken is in the state when the sweep is through. */
@@ -182,41 +169,28 @@ class AnalyzerController {
   @ResponseStatus(HttpStatus.ACCEPTED)
   AnalyzerState measure(
       @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
+      Client client,
       @PathVariable CalibrationStep step,
       @RequestBody(required = false) Step said) {
-    AnalyzerSession s = held(id, client);
-    s.measure(step, said != null && Boolean.TRUE.equals(said.partOff()));
-    return s.state();
+    return held(
+        id, client, s -> s.measure(step, said != null && Boolean.TRUE.equals(said.partOff())));
   }
 
   /** Keeps the calibration and uses it. */
   @PostMapping("/calibration/finish")
   @ResponseStatus(HttpStatus.CREATED)
-  CalibrationDto finish(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody Name name) {
+  CalibrationDto finish(@PathVariable long id, Client client, @RequestBody Name name) {
     return work.finish(held(id, client), name.name());
   }
 
   @DeleteMapping("/calibration")
-  AnalyzerState drop(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
-    AnalyzerSession s = held(id, client);
-    s.dropWork();
-    return s.state();
+  AnalyzerState drop(@PathVariable long id, Client client) {
+    return held(id, client, AnalyzerSession::dropWork);
   }
 
   @PutMapping("/calibration/use")
-  AnalyzerState use(
-      @PathVariable long id,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody Use use) {
-    AnalyzerSession s = held(id, client);
-    work.use(s, use.calibrationId());
-    return s.state();
+  AnalyzerState use(@PathVariable long id, Client client, @RequestBody Use use) {
+    return held(id, client, s -> work.use(s, use.calibrationId()));
   }
 
   /** Judges the calibration by the part that is plugged in, from the newest sweep. */

@@ -49,6 +49,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   private volatile String message = "";
   private volatile String field = "";
   private volatile Long jobId;
+  private volatile AnalyzerPath path;
   private volatile boolean single;
   private volatile double progress = 1;
   private volatile double remainingSeconds;
@@ -100,18 +101,20 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     return bench.nameOf(instrumentId);
   }
 
-  private AnalyzerPath path() {
-    return jobId == null ? null : AnalyzerPath.of(jobs.find(jobId), instrumentId, networks);
+  /** Measures for this job; its path is read now and when the job changes, not with each sweep. */
+  private void follow(Long job) {
+    path = job == null ? null : AnalyzerPath.of(jobs.find(job), instrumentId, networks);
+    jobId = job;
   }
 
   private SweepPicture.Setting setting() {
-    return new SweepPicture.Setting(sourceName(), settings, path());
+    return new SweepPicture.Setting(sourceName(), settings, path);
   }
 
   @Override
   public AnalyzerState state() {
-    AnalyzerPath path = path();
-    PortLevels levels = path == null ? null : path.levels(settings);
+    AnalyzerPath at = path;
+    PortLevels levels = at == null ? null : at.levels(settings);
     KeptCalibration.State s = trust(System.currentTimeMillis());
     KeptCalibration c = picture.calibration();
     return new AnalyzerState(
@@ -134,11 +137,11 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
         s.trust().label(),
         s.why(),
         c == null ? "" : c.name() + ", " + c.method().label(),
-        desk.dto(leave.partQuestion(path, settings)),
+        desk.dto(leave.partQuestion(at, settings)),
         levels == null
             ? null
             : new AnalyzerState.LevelsDto(
-                path.plan(levels), levels.backward(), levels.blocking(), levels.dcQuestion()),
+                at.plan(levels), levels.backward(), levels.blocking(), levels.dcQuestion()),
         picture.atPart(),
         leave.dcChecked(),
         leave.reason());
@@ -169,7 +172,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     SweepSettings before = settings;
     leave.changed(before, wanted);
     settings = wanted;
-    String trouble = leave.trouble(path(), wanted);
+    String trouble = leave.trouble(path, wanted);
     if (!trouble.isEmpty() && phase == Phase.RUNNING) {
       settings = before;
       throw Conflict.levels(trouble);
@@ -180,7 +183,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   void view(NetworkViewDto.Request wanted, boolean part, Long job) {
     if (job != null && phase != Phase.RUNNING) {
-      jobId = job; // a sweep that runs stays with the job it was started for
+      follow(job); // a sweep that runs stays with the job it was started for
     }
     SweepPicture.Seen again = picture.view(wanted, part, look, setting());
     if (again != null && phase != Phase.RUNNING) {
@@ -191,9 +194,9 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   void start(Long job, String reason, boolean dc, boolean once) {
-    jobId = job;
+    follow(job);
     try {
-      leave.ask(path(), settings, reason, dc);
+      leave.ask(path, settings, reason, dc);
     } catch (Conflict open) {
       bench.analyzer(instrumentId).setContinuous(null);
       stand(Phase.REFUSED, open.getMessage(), open.field());
@@ -229,7 +232,8 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
 
   /** Path or limits of the job changed. */
   void jobChanged() {
-    String trouble = leave.trouble(path(), settings);
+    follow(jobId);
+    String trouble = leave.trouble(path, settings);
     if (phase == Phase.RUNNING && !trouble.isEmpty()) {
       bench.analyzer(instrumentId).setContinuous(null);
       stand(Phase.REFUSED, trouble, "levelPlan");
@@ -257,7 +261,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
    * @param partOff whether the user said that the part is off the ports
    */
   synchronized void measure(CalibrationStep step, boolean partOff) {
-    leave.askForStandards(path(), settings, partOff);
+    leave.askForStandards(path, settings, partOff);
     desk.want(step);
     stale = true;
     if (phase != Phase.RUNNING) {

@@ -1,6 +1,7 @@
 package rovnik.server.live;
 
 import java.time.Instant;
+import java.util.function.Consumer;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -8,11 +9,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
+import rovnik.server.live.SharedSource.Client;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
 import rovnik.server.runs.KeptLook;
@@ -40,6 +41,14 @@ class LiveController {
 
   record KeptRun(long id, String name) {}
 
+  /** What only the holder may do. */
+  private LiveState held(String source, Client client, Consumer<LiveSession> act) {
+    LiveSession session = hub.session(source);
+    session.require(client);
+    act.accept(session);
+    return session.state();
+  }
+
   @GetMapping
   LiveState state(@PathVariable String source) {
     return hub.session(source).state();
@@ -53,42 +62,24 @@ class LiveController {
 
   @PutMapping("/settings")
   LiveState settings(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody SettingsDto settings) {
-    LiveSession session = hub.session(source);
-    session.require(SharedSource.Client.of(client));
-    session.apply(settings.toCore(), settings.viewToCore());
-    return session.state();
+      @PathVariable String source, Client client, @RequestBody SettingsDto settings) {
+    return held(source, client, s -> s.apply(settings.toCore(), settings.viewToCore()));
   }
 
   @PostMapping("/start")
-  LiveState start(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody Start start) {
-    LiveSession session = hub.session(source);
-    session.require(SharedSource.Client.of(client));
-    session.start(start.jobId(), start.overrideReason());
-    return session.state();
+  LiveState start(@PathVariable String source, Client client, @RequestBody Start start) {
+    return held(source, client, s -> s.start(start.jobId(), start.overrideReason()));
   }
 
   @PostMapping("/hold")
-  LiveState hold(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
-    LiveSession session = hub.session(source);
-    session.require(SharedSource.Client.of(client));
-    session.hold();
-    return session.state();
+  LiveState hold(@PathVariable String source, Client client) {
+    return held(source, client, LiveSession::hold);
   }
 
   @PostMapping("/take-over")
-  LiveState takeOver(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
+  LiveState takeOver(@PathVariable String source, Client client) {
     LiveSession session = hub.session(source);
-    session.takeOver(SharedSource.Client.of(client));
+    session.takeOver(client);
     return session.state();
   }
 
@@ -103,28 +94,18 @@ class LiveController {
   @PostMapping("/guided")
   @ResponseStatus(HttpStatus.ACCEPTED)
   LiveState startGuided(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client,
-      @RequestBody GuidedStart start) {
-    LiveSession session = hub.session(source);
+      @PathVariable String source, Client client, @RequestBody GuidedStart start) {
     Guided work = start.work() == null ? null : start.work().toWork();
     if (work == null) {
       throw new Refusal("work", "Say what shall be done, for example {\"kind\": \"harmonics\"}.");
     }
-    session.require(SharedSource.Client.of(client));
-    session.startGuided(work, start.jobId(), start.overrideReason());
-    return session.state();
+    return held(source, client, s -> s.startGuided(work, start.jobId(), start.overrideReason()));
   }
 
   /** Stops guided work after the acquisition that is under way. */
   @DeleteMapping("/guided")
-  LiveState stopGuided(
-      @PathVariable String source,
-      @RequestHeader(name = SharedSource.CLIENT, required = false) String client) {
-    LiveSession session = hub.session(source);
-    session.require(SharedSource.Client.of(client));
-    session.stopGuided();
-    return session.state();
+  LiveState stopGuided(@PathVariable String source, Client client) {
+    return held(source, client, LiveSession::stopGuided);
   }
 
   @GetMapping("/finding")

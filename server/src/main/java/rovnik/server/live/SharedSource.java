@@ -11,6 +11,9 @@ import tools.jackson.databind.json.JsonMapper;
 public abstract class SharedSource {
   /** Who asks: a window's own id and the name that others see. */
   public record Client(String id, String name) {
+    /** Header that carries the client. */
+    static final String HEADER = "X-Rovnik-Client";
+
     static final Client NOBODY = new Client("", "");
 
     /** "id|name"; a script that sends none is the client "script". */
@@ -24,9 +27,6 @@ public abstract class SharedSource {
       return new Client(parts[0], parts.length > 1 ? parts[1] : "another window");
     }
   }
-
-  /** Header that carries the client. */
-  public static final String CLIENT = "X-Rovnik-Client";
 
   protected final JsonMapper json;
   private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
