@@ -53,6 +53,9 @@ public enum NetworkFormat {
    * @throws Refusal if the network has no such parameter, or the format needs a reflection
    */
   public double[] of(NetworkData n, int row, int column, double apertureHz) {
+    if (!(apertureHz >= 0)) {
+      throw new Refusal("apertureHz", "The aperture is a width of 0 Hz, for two points, or more.");
+    }
     if (Math.min(row, column) < 1 || Math.max(row, column) > n.ports()) {
       throw new Refusal(
           "parameter",

@@ -7,6 +7,7 @@ import rovnik.core.network.NetworkData;
 import rovnik.core.network.Residuals;
 import rovnik.core.network.SweepSettings;
 import rovnik.instruments.network.NetworkCapabilities;
+import rovnik.server.config.Conflict;
 import rovnik.server.networks.NetworkView;
 import rovnik.server.networks.NetworkViewDto;
 
@@ -85,7 +86,7 @@ final class SweepPicture {
               ? newest
               : look(newest.atPlane(), newest.state(), newest.marks(), at.path);
       return new Seen(again, asked(again, at));
-    } catch (Refusal r) {
+    } catch (Refusal | Conflict r) {
       view = before;
       atPart = beforePart;
       throw r;
@@ -138,7 +139,7 @@ final class SweepPicture {
   NetworkViewDto.Shown answered(Look l, Setting at) {
     try {
       return asked(l, at);
-    } catch (Refusal r) {
+    } catch (Refusal | Conflict r) {
       // The view was good for another sweep, as a part known over another band only.
       return views
           .shown(0, at.name, l.shown(), NetworkView.PLAIN, null, true)

@@ -1,0 +1,145 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertTrue;
+
+import org.testng.annotations.BeforeMethod;
+import tools.jackson.databind.JsonNode;
+
+/** The buoy's bench with a network analyzer, a part between its ports, and pads. */
+abstract class AnalyzerBench extends BuoyBench {
+  protected long analyzer;
+  protected long part;
+  protected long pad1;
+  protected long pad2;
+
+  @BeforeMethod(dependsOnMethods = "setUp")
+  public void plugTogether() {
+    analyzer = add("Analyzer", "NETWORK_ANALYZER", analyzerPort(), "scpi-network");
+    part = add("Part", "PART_HOLDER", server.bench().partPort(), "scpi-parts");
+    pad1 = add("Pad 1", "PART_HOLDER", server.bench().pad1Port(), "scpi-parts");
+    pad2 = add("Pad 2", "PART_HOLDER", server.bench().pad2Port(), "scpi-parts");
+    awaitTrue(
+        () ->
+            state(analyzer).equals("CONNECTED")
+                && state(part).equals("CONNECTED")
+                && state(pad1).equals("CONNECTED")
+                && state(pad2).equals("CONNECTED"));
+  }
+
+  /** Where the analyzer answers; a test may put something between. */
+  protected int analyzerPort() {
+    return server.bench().networkPort();
+  }
+
+  protected String url(String rest) {
+    return "/api/analyzers/" + analyzer + rest;
+  }
+
+  protected JsonNode put(String path, String body) {
+    return server.json(server.send("PUT", path, body), 200);
+  }
+
+  protected void plug(long holder, String name) {
+    put("/api/instruments/" + holder + "/part", "{\"part\":\"" + name + "\"}");
+  }
+
+  protected void sweep(double start, double stop, int points, double power) {
+    put(
+        url("/sweep"),
+        String.format(
+            java.util.Locale.ROOT,
+            "{\"startHz\":%f,\"stopHz\":%f,\"points\":%d,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
+                + "\"averages\":4,\"powerDbm\":%f,\"bothPorts\":true}",
+            start,
+            stop,
+            points,
+            power));
+  }
+
+  protected JsonNode once(String more) {
+    server.json(
+        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"single\":true" + more + "}"),
+        200);
+    awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    return server.json(server.get(url("/network")), 200);
+  }
+
+  protected JsonNode state() {
+    return server.json(server.get(url("")), 200);
+  }
+
+  protected JsonNode step(String step, String what) {
+    plug(part, what);
+    server.json(server.send("POST", url("/calibration/steps/" + step), ""), 202);
+    awaitTrue(
+        () -> {
+          JsonNode c = state().get("calibrating");
+          return c.get("measuring").isNull() && state().get("phase").asString().equals("HELD");
+        });
+    for (JsonNode s : state().get("calibrating").get("steps")) {
+      if (s.get("step").asString().equals(step)) {
+        return s;
+      }
+    }
+    throw new AssertionError("no step " + step);
+  }
+
+  protected void begin(String method) {
+    server.json(
+        server.send(
+            "POST",
+            url("/calibration"),
+            "{\"method\":\"" + method + "\",\"kit\":\"bench-box\",\"throughSeconds\":185e-12}"),
+        200);
+  }
+
+  protected JsonNode calibrate(String method, String through) {
+    begin(method);
+    for (JsonNode s : state().get("calibrating").get("steps")) {
+      String name = s.get("step").asString();
+      if (!s.get("optional").asBoolean()) {
+        String what =
+            name.equals("THROUGH")
+                ? through
+                : name.charAt(0) + name.substring(1, name.length() - 2).toLowerCase();
+        JsonNode done = step(name, what);
+        assertTrue(done.get("measured").asBoolean(), done.toString());
+      }
+    }
+    return server.json(server.send("POST", url("/calibration/finish"), "{}"), 201);
+  }
+
+  protected void path(boolean pads) {
+    String source = ",\"outputLevelDbm\":-10,\"instrumentId\":" + analyzer;
+    String dut = ",\"highestLevelDbm\":-6,\"damageLevelDbm\":10";
+    String port = ",\"highestLevelDbm\":5,\"damageLevelDbm\":20,\"instrumentId\":" + analyzer;
+    String all =
+        element("Port 1", "SOURCE", 0, source)
+            + ","
+            + (pads ? element("Pad 10 dB", "PAD", -10, "") + "," : "")
+            + element("Preamplifier", "DUT", 19.5, dut)
+            + ","
+            + (pads ? element("Pad 20 dB", "PAD", -20, "") + "," : "")
+            + element("Port 2", "PORT", 0, port);
+    put(
+        "/api/jobs/" + job + "/path",
+        "{\"elements\":[" + all + "],\"readingPlane\":0,\"revision\":0}");
+  }
+
+  protected static JsonNode reading(JsonNode network, int band, String id) {
+    for (JsonNode r : network.get("bands").get(band).get("readings")) {
+      if (r.get("id").asString().equals(id)) {
+        return r;
+      }
+    }
+    throw new AssertionError("no reading " + id + " in " + network.get("bands"));
+  }
+
+  protected void view(String more) {
+    put(
+        url("/view"),
+        "{\"atPart\":true,\"view\":{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\"}]"
+            + more
+            + "}}");
+  }
+}
