@@ -65,6 +65,40 @@ public class NetworkViewApiTest {
     return reply.get("networks").get(0).get("curves").get(pane);
   }
 
+  /** More points than any screen has are thinned for the picture, not for the numbers. */
+  @Test
+  public void aVeryLongFileIsThinnedForThePictureAlone() {
+    StringBuilder text = new StringBuilder("# kHz S RI R 50\n");
+    for (int i = 1; i <= 100_000; i++) {
+      text.append(i).append(i == 77_777 ? " 0.5 0\n" : " 0.1 0\n");
+    }
+    long id = open("long.s1p", text.toString());
+    JsonNode n =
+        server
+            .json(
+                server.send(
+                    "POST",
+                    "/api/networks/view",
+                    "{\"networks\":["
+                        + id
+                        + "],\"panes\":[{\"row\":1,\"column\":1,\"format\":\"VSWR\"}],"
+                        + "\"bands\":[{\"name\":\"\",\"fromHz\":0,\"toHz\":1e12}]}"),
+                200)
+            .get("networks")
+            .get(0);
+    int drawn = n.get("frequencyHz").size();
+    assertEquals(drawn, 33_334);
+    assertEquals(n.get("curves").get(0).get("y").size(), drawn);
+    assertEquals(n.get("frequencyHz").get(1).asDouble(), 4e3);
+    assertTrue(n.get("notes").get(0).asString().contains("33334 are drawn"), n.get("notes") + "");
+    JsonNode vswr = null;
+    for (JsonNode r : n.get("bands").get(0).get("readings")) {
+      vswr = r.get("id").asString().equals("vswr1") ? r : vswr;
+    }
+    assertEquals(vswr.get("value").asDouble(), 3.0, 1e-9);
+    assertEquals(vswr.get("atHz").asDouble(), 77.777e6, 1);
+  }
+
   @Test
   public void panesShowWhatTheyAreAskedFor() {
     JsonNode r =

@@ -28,20 +28,33 @@ final class TouchstoneMatrix {
   /** A point of the most ports in one array must stay within what Java can index. */
   private static final int MOST_NUMBERS = Integer.MAX_VALUE - 16;
 
+  static final int COUNT = -1;
+
   private final TouchstoneOptions options;
   private final Shape shape;
   private int ports;
   private int perPoint; // frequency and pairs; 0 while the number of ports is not known
-  private double[] raw = new double[1024];
+  private final int expected; // points, 0 if that is not known
+  private final boolean counting;
+  private double[] hertz = new double[256]; // in the file's unit
+  private double[] raw = new double[1024]; // pairs, point after point
   private int size;
   private int fill; // numbers of the point being read
   private int points;
   private double lastHz = Double.NEGATIVE_INFINITY;
   private long pointLine;
 
-  TouchstoneMatrix(TouchstoneOptions options, int ports, Shape shape) {
+  /**
+   * Numbers to be read.
+   *
+   * @param room how many points there are; a network of that many takes its room once. 0 if it is
+   *     not known, COUNT if points are counted only and nothing is kept
+   */
+  TouchstoneMatrix(TouchstoneOptions options, int ports, Shape shape, int room) {
     this.options = options;
     this.shape = shape;
+    this.expected = Math.max(0, room);
+    this.counting = room == COUNT;
     setPorts(ports);
   }
 
@@ -122,17 +135,30 @@ final class TouchstoneMatrix {
   }
 
   private void append(TouchstoneLines lines, int count) {
-    if (size > MOST_NUMBERS - count) {
-      throw TouchstoneReader.refuse(lines.number(), "the file has too many numbers to hold");
-    }
-    if (size + count > raw.length) {
-      long wanted = Math.max(raw.length + (raw.length >> 1), (long) size + count);
-      raw = Arrays.copyOf(raw, (int) Math.min(wanted, MOST_NUMBERS));
-    }
-    for (int i = 0; i < count; i++) {
-      raw[size++] = lines.number(i);
+    if (!counting) {
+      if (size > MOST_NUMBERS - count) {
+        throw TouchstoneReader.refuse(lines.number(), "the file has too many numbers to hold");
+      }
+      int from = 0;
+      if (fill == 0) {
+        hertz = withRoom(hertz, points + 1, expected);
+        hertz[points] = lines.number(0);
+        from = 1;
+      }
+      raw = withRoom(raw, size + count, (long) expected * (perPoint - 1));
+      for (int i = from; i < count; i++) {
+        raw[size++] = lines.number(i);
+      }
     }
     fill += count;
+  }
+
+  private static double[] withRoom(double[] a, int needed, long expected) {
+    if (needed <= a.length) {
+      return a;
+    }
+    long wanted = needed <= expected ? expected : Math.max(a.length + (a.length >> 1), needed);
+    return Arrays.copyOf(a, (int) Math.min(wanted, MOST_NUMBERS));
   }
 
   /** The first point is whole: its numbers say how many ports there are. */
@@ -178,12 +204,14 @@ final class TouchstoneMatrix {
    */
   NetworkData toNetwork(double[] referenceOhm, boolean swapped, double normalOhm) {
     int n = ports;
-    double[] frequency = new double[points];
-    double[] s = new double[2 * n * n * points];
+    double[] frequency = hertz.length == points ? hertz : Arrays.copyOf(hertz, points);
     double[] m = new double[2 * n * n];
+    // A large file's numbers are turned where they lie: there may be no room for them twice.
+    boolean inPlace = shape == Shape.FULL && raw.length == m.length * points;
+    double[] s = inPlace ? raw : new double[m.length * points];
     int from = 0;
     for (int p = 0; p < points; p++) {
-      frequency[p] = raw[from++] * options.unitHz();
+      frequency[p] *= options.unitHz();
       for (int r = 0; r < n; r++) {
         int first = shape == Shape.UPPER ? r : 0;
         int last = shape == Shape.LOWER ? r : n - 1;

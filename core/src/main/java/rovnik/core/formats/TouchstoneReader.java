@@ -27,6 +27,7 @@ public final class TouchstoneReader {
   private static final Pattern KEYWORD = Pattern.compile("\\[([^\\]]*)\\](.*)");
 
   private final TouchstoneLines lines;
+  private final int room;
   private final List<String> comments = new ArrayList<>();
   private final List<String> portModes = new ArrayList<>();
   private TouchstoneOptions options;
@@ -47,8 +48,9 @@ public final class TouchstoneReader {
   private TouchstoneMatrix matrix;
   private TouchstoneNoise noise;
 
-  private TouchstoneReader(InputStream in, int ports) {
+  private TouchstoneReader(InputStream in, int ports, int room) {
     this.lines = new TouchstoneLines(in);
+    this.room = room;
     this.ports = ports;
     this.portsSaid = ports > 0;
   }
@@ -61,19 +63,42 @@ public final class TouchstoneReader {
    * @throws Refusal naming the line
    */
   public static TouchstoneFile read(InputStream in, String fileName) throws IOException {
+    return read(in, fileName, 0);
+  }
+
+  /**
+   * Reads a file whose number of points is known from {@link #points}: its numbers are then held
+   * once and no more, which matters if there are hundreds of megabytes.
+   */
+  public static TouchstoneFile read(InputStream in, String fileName, int points)
+      throws IOException {
+    TouchstoneReader reader = new TouchstoneReader(in, portsOf(fileName), points);
+    reader.readLines();
+    return reader.finish();
+  }
+
+  /** How many points a file has; nothing of it is kept. */
+  public static int points(InputStream in, String fileName) throws IOException {
+    TouchstoneReader reader = new TouchstoneReader(in, portsOf(fileName), TouchstoneMatrix.COUNT);
+    reader.readLines();
+    reader.end();
+    return reader.matrix.points();
+  }
+
+  private static int portsOf(String fileName) {
     Matcher m = EXTENSION.matcher(fileName == null ? "" : fileName.strip());
     int ports = m.matches() ? Integer.parseInt(m.group(1)) : 0;
     if (m.matches() && (ports < 1 || ports > NetworkData.MOST_PORTS)) {
       throw new Refusal("file", "A file of " + ports + " ports cannot be read; 1 to 32 ports can.");
     }
-    return new TouchstoneReader(in, ports).readAll();
+    return ports;
   }
 
   static Refusal refuse(long line, String what) {
     return new Refusal("file", "Touchstone file, line " + line + ": " + what + ".");
   }
 
-  private TouchstoneFile readAll() throws IOException {
+  private void readLines() throws IOException {
     while (lines.next()) {
       String comment = lines.cutComment();
       if (comment != null && !comment.isEmpty() && comments.size() < MOST_COMMENTS) {
@@ -96,7 +121,6 @@ public final class TouchstoneReader {
         data();
       }
     }
-    return finish();
   }
 
   private void optionLine() {
@@ -119,7 +143,7 @@ public final class TouchstoneReader {
       return;
     }
     if (matrix == null) {
-      matrix = new TouchstoneMatrix(options, ports, shape);
+      matrix = new TouchstoneMatrix(options, ports, shape, room);
     }
     if (version.equals("1") && matrix.beginsNoise(lines)) {
       noise = new TouchstoneNoise(options.unitHz());
@@ -238,7 +262,7 @@ public final class TouchstoneReader {
       throw refuse(lines.number(), "[Network Data] comes twice");
     }
     inNetwork = true;
-    matrix = new TouchstoneMatrix(options, ports, shape);
+    matrix = new TouchstoneMatrix(options, ports, shape, room);
   }
 
   private void beginNoise() {
@@ -261,7 +285,8 @@ public final class TouchstoneReader {
         lines.number(), "[" + word + "] needs a whole number from " + least + " to " + most);
   }
 
-  private TouchstoneFile finish() {
+  /** Refuses a file that ends before it should. */
+  private void end() {
     long last = lines.number();
     if (information) {
       throw refuse(last, "the file ends inside [Begin Information]");
@@ -283,6 +308,11 @@ public final class TouchstoneReader {
       throw refuse(last, "the noise data has " + noise.points() + " of " + wantedNoise + " lines");
     }
     ports = matrix.ports();
+  }
+
+  private TouchstoneFile finish() {
+    end();
+    long last = lines.number();
     if (reference.length > 0 && referenceCount < ports) {
       throw refuse(
           last, "[Reference] has " + referenceCount + " impedances for " + ports + " ports");

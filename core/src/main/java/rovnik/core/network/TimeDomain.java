@@ -16,6 +16,7 @@ public final class TimeDomain {
   public static final double LIGHT = 299_792_458.0;
 
   private static final int LEAST_POINTS = 8;
+  private static final int MOST_POINTS = 400_001;
 
   /** How the transform takes the frequencies. */
   public enum Mode {
@@ -107,6 +108,10 @@ public final class TimeDomain {
     int points = n.points();
     if (points < LEAST_POINTS) {
       throw new Refusal("points", "Time domain needs at least " + LEAST_POINTS + " points.");
+    }
+    if (points > MOST_POINTS) {
+      throw new Refusal(
+          "frequencyHz", "Time domain takes at most " + MOST_POINTS + " points; there are more.");
     }
     double[] f = n.frequencyHz();
     double step = (f[points - 1] - f[0]) / (points - 1);

@@ -8,6 +8,7 @@ import static org.testng.Assert.expectThrows;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
@@ -20,10 +21,13 @@ import rovnik.core.network.NetworkData;
  * Specification 1.1 and 2.0, from memory.
  */
 public class TouchstoneTest {
+  private static InputStream stream(String text) {
+    return new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8));
+  }
+
   private static TouchstoneFile read(String text, String name) {
     try {
-      return TouchstoneReader.read(
-          new ByteArrayInputStream(text.getBytes(StandardCharsets.UTF_8)), name);
+      return TouchstoneReader.read(stream(text), name);
     } catch (IOException e) {
       throw new AssertionError(e);
     }
@@ -346,7 +350,7 @@ public class TouchstoneTest {
 
   /** Ten thousand mutations: a refusal with a line, or a whole array of finite numbers. */
   @Test
-  public void mutationsNeverGiveAWrongArray() {
+  public void mutationsNeverGiveAWrongArray() throws IOException {
     String[] seeds = {
       NOISY,
       "# GHZ S MA R 50\n" + FOUR_ROWS,
@@ -369,6 +373,9 @@ public class TouchstoneTest {
       String name = new String[] {"x.s2p", "x.s4p", "x.ts"}[i % 3];
       try {
         NetworkData n = read(text.toString(), name).network();
+        assertEquals(TouchstoneReader.points(stream(text.toString()), name), n.points());
+        assertEquals(
+            TouchstoneReader.read(stream(text.toString()), name, n.points()).network().s(), n.s());
         assertEquals(n.ports(), i % 3 == 1 ? 4 : 2);
         assertEquals(n.s().length, 2 * n.ports() * n.ports() * n.points());
         for (double v : n.s()) {
@@ -380,6 +387,33 @@ public class TouchstoneTest {
       }
     }
     assertTrue(refused > 3000, "only " + refused + " of 12000 were refused");
+  }
+
+  /** A large file is gone through twice and its numbers turned where they lie: all the same. */
+  @Test
+  public void aFileWhoseLengthIsKnownReadsTheSame() throws IOException {
+    for (int ports : new int[] {1, 2, 3, 4, 7}) {
+      NetworkData n = random(ports, 700, false);
+      for (int version : new int[] {1, 2}) {
+        StringWriter text = new StringWriter();
+        if (version == 1) {
+          TouchstoneWriter.writeVersion1(n, "", text);
+        } else {
+          TouchstoneWriter.writeVersion2(n, "", text);
+        }
+        String name = "x.s" + ports + "p";
+        assertEquals(TouchstoneReader.points(stream(text.toString()), name), 700);
+        NetworkData grown = read(text.toString(), name).network();
+        for (int room : new int[] {700, 699, 701, 5}) {
+          NetworkData known = TouchstoneReader.read(stream(text.toString()), name, room).network();
+          assertEquals(known.frequencyHz(), grown.frequencyHz());
+          assertEquals(known.s(), grown.s());
+        }
+      }
+    }
+    String cut = "# MHz S RI R 50\n1 0 0\n2 0\n";
+    Refusal r = expectThrows(Refusal.class, () -> TouchstoneReader.points(stream(cut), "x.s1p"));
+    assertTrue(r.getMessage().contains("line 3"), r.getMessage());
   }
 
   /** An endless line must not fill the memory. */

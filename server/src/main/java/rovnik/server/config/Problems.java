@@ -39,6 +39,17 @@ class Problems extends ResponseEntityExceptionHandler {
     return problem(HttpStatus.BAD_GATEWAY, "instrument", f.getMessage());
   }
 
+  /** One request asked for more than there is; the others go on. */
+  @ExceptionHandler
+  ProblemDetail tooMuch(OutOfMemoryError e) {
+    LOG.error("out of memory", e);
+    return problem(
+        HttpStatus.INSUFFICIENT_STORAGE,
+        "data",
+        "This takes more memory than Rovnik was given; nothing was changed. Start it with more, for"
+            + " example ROVNIK_MEMORY=2g, or ask for less.");
+  }
+
   @ExceptionHandler
   ProblemDetail unexpected(RuntimeException e) {
     LOG.error("unexpected", e);

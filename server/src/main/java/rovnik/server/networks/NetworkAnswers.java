@@ -187,7 +187,8 @@ final class NetworkAnswers {
     }
   }
 
-  Window window(Fixture f) {
+  /** The window at the points that are drawn; what lies too near is said of all. */
+  Window window(Fixture f, NetworkData drawn) {
     if (f == null || f.empty() == null || f.shorted() == null || n.ports() != 2) {
       return null;
     }
@@ -203,7 +204,7 @@ final class NetworkAnswers {
       }
       List<Window.Near> near =
           found.near().stream().map(s -> new Window.Near(s.fromHz(), s.toHz())).toList();
-      return new Window(w.lowestDb(n), w.highestDb(n), near);
+      return new Window(w.lowestDb(drawn), w.highestDb(drawn), near);
     } catch (Refusal refused) {
       note(refused.getMessage());
       return null;

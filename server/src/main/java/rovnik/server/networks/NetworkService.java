@@ -30,6 +30,9 @@ public class NetworkService {
   /** A gain table from a file is thinned to this accuracy. */
   private static final double GAIN_TABLE_WITHIN_DB = 0.001;
 
+  /** A file above this is gone through twice, so that its numbers need be held but once. */
+  private static final long LARGE_BYTES = 20_000_000;
+
   private final NetworkMapper mapper;
   private final DataFolder folder;
   private final Map<Long, SoftReference<NetworkData>> read = new ConcurrentHashMap<>();
@@ -91,11 +94,12 @@ public class NetworkService {
                   String.join("\n", file.comments()),
                   fileName));
       mapper.insert(added);
+      read.put(added.id, new SoftReference<>(n));
       return find(added.id);
     } catch (IOException e) {
       folder.delete(fileName);
       throw new Refusal("file", "The file could not be stored: " + e.getMessage(), e);
-    } catch (RuntimeException e) {
+    } catch (RuntimeException | OutOfMemoryError e) {
       folder.delete(fileName);
       throw e;
     }
@@ -130,8 +134,14 @@ public class NetworkService {
   }
 
   private TouchstoneFile read(String fileName) throws IOException {
+    int points = 0;
+    if (Files.size(folder.file(fileName)) > LARGE_BYTES) {
+      try (InputStream in = Files.newInputStream(folder.file(fileName))) {
+        points = TouchstoneReader.points(in, fileName);
+      }
+    }
     try (InputStream in = Files.newInputStream(folder.file(fileName))) {
-      return TouchstoneReader.read(in, fileName);
+      return TouchstoneReader.read(in, fileName, points);
     }
   }
 

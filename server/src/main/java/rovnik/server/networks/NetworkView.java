@@ -27,6 +27,7 @@ import rovnik.server.networks.NetworkViewDto.TimeReply;
 public class NetworkView {
   private static final int MOST_NETWORKS = 8;
   private static final int MOST_PANES = 8;
+  private static final int MOST_DRAWN = 40_001;
   private static final double LEAST_FAULT = 0.02;
   private static final String COMPLEX = "COMPLEX";
 
@@ -89,21 +90,30 @@ public class NetworkView {
         unevenly = refused.getMessage(); // the other views are right all the same
       }
     }
-    List<Curve> curves = new ArrayList<>();
-    for (Pane p : panes) {
-      // A one-port laid over a two-port has no S21: its curve is empty, not an error.
-      curves.add(has(n, p.row(), p.column()) ? curve(n, p, r) : empty(p));
-    }
     NetworkAnswers a = new NetworkAnswers(networks, n, trust, invalid);
     if (!unevenly.isEmpty()) {
       a.note(unevenly);
+    }
+    NetworkData drawn = thinned(n);
+    if (drawn != n) {
+      a.note(
+          "Of "
+              + n.points()
+              + " points "
+              + drawn.points()
+              + " are drawn; numbers and verdicts are of all.");
+    }
+    List<Curve> curves = new ArrayList<>();
+    for (Pane p : panes) {
+      // A one-port laid over a two-port has no S21: its curve is empty, not an error.
+      curves.add(has(n, p.row(), p.column()) ? curve(drawn, p, r) : empty(p));
     }
     return new Shown(
         id,
         name,
         n.ports(),
         n.referenceOhm(),
-        n.frequencyHz(),
+        drawn.frequencyHz(),
         curves,
         time,
         a.outcomes(r.limits()),
@@ -113,8 +123,25 @@ public class NetworkView {
         a.details(r.detailHz()),
         a.resonance(r.resonance()),
         a.cable(r.cableMetres()),
-        a.window(r.fixture()),
+        a.window(r.fixture(), drawn),
         a.notes());
+  }
+
+  /** As many points as a screen can tell apart many times over. */
+  private static NetworkData thinned(NetworkData n) {
+    if (n.points() <= MOST_DRAWN) {
+      return n;
+    }
+    int each = (n.points() + MOST_DRAWN - 1) / MOST_DRAWN;
+    int points = (n.points() + each - 1) / each;
+    int length = 2 * n.ports() * n.ports();
+    double[] f = new double[points];
+    double[] s = new double[points * length];
+    for (int p = 0; p < points; p++) {
+      f[p] = n.frequencyHz()[p * each];
+      System.arraycopy(n.s(), p * each * length, s, p * length, length);
+    }
+    return new NetworkData(n.ports(), n.referenceOhm(), f, s);
   }
 
   private NetworkData reckoned(NetworkData n, Request r) {
