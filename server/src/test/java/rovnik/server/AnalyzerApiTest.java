@@ -100,6 +100,32 @@ public class AnalyzerApiTest extends AnalyzerBench {
     assertEquals(state().get("overrideReason").asString(), "compression is wanted");
   }
 
+  /** A reason for one job is none for another whose path was changed as often. */
+  @Test
+  public void aReasonHoldsForItsOwnJobAlone() {
+    path(false);
+    long first = job;
+    job =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"Other\",\"dut\":\"x\"}"), 201)
+            .get("id")
+            .asLong();
+    path(false);
+    path(false);
+    plug(part, "Shore preamplifier");
+    sweep(440e6, 480e6, 21, 0);
+    String rest = ",\"dcChecked\":true,\"single\":true";
+    String reason = ",\"overrideReason\":\"compression\"}";
+    String start = "{\"jobId\":" + first + rest;
+    server.json(server.send("POST", url("/start"), start + reason), 200);
+    awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    server.json(server.send("POST", url("/start"), start + "}"), 200);
+    awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    JsonNode asked =
+        server.json(server.send("POST", url("/start"), "{\"jobId\":" + job + rest + "}"), 409);
+    assertEquals(asked.get("field").asString(), "levelPlan");
+  }
+
   @Test
   public void wrongStandardsAreNotTakenAndAnyOrderWill() {
     sweep(100e6, 1e9, 46, -10);

@@ -79,6 +79,29 @@ public class BenchAndRunsApiTest extends BuoyBench {
     assertEquals(run.get("overrideReason").asString(), "pad is inside the transmitter");
   }
 
+  /** A reason was given for one path of one job: another asks anew, though as often changed. */
+  @Test
+  public void aReasonHoldsForItsOwnJobAlone() {
+    savePath(0);
+    long first = job;
+    job =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"Other\",\"dut\":\"Buoy\"}"), 201)
+            .get("id")
+            .asLong();
+    long second = job;
+    // Both paths were changed as many times as the other.
+    savePath(0);
+    savePath(0);
+    String reason = ",\"overrideReason\":\"pad is inside\"}";
+    server.json(server.send("POST", live("/start"), "{\"jobId\":" + first + reason), 200);
+    server.json(server.send("POST", live("/hold"), ""), 200);
+    JsonNode asked =
+        server.json(server.send("POST", live("/start"), "{\"jobId\":" + second + "}"), 409);
+    assertEquals(asked.get("field").asString(), "levelPlan");
+    server.json(server.send("POST", live("/start"), "{\"jobId\":" + first + "}"), 200);
+  }
+
   @Test
   public void removingThePadWhileMeasuringStopsTheMeasurement() {
     start();

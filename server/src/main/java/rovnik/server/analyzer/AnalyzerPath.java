@@ -35,9 +35,8 @@ final class AnalyzerPath {
     return own ? new AnalyzerPath(job, networks) : null;
   }
 
-  /** Grows with each change of the path. */
-  long revision() {
-    return job.path().revision();
+  JobDto.PathVersion version() {
+    return job.pathVersion();
   }
 
   PortLevels levels(SweepSettings s) {

@@ -3,6 +3,7 @@ package rovnik.server.analyzer;
 import rovnik.core.network.PortLevels;
 import rovnik.core.network.SweepSettings;
 import rovnik.server.config.Conflict;
+import rovnik.server.jobs.JobDto;
 
 /**
  * Whether the ports may send: what the level plan says, what the user answered, and for how much.
@@ -10,7 +11,7 @@ import rovnik.server.config.Conflict;
 final class PowerLeave {
   private volatile boolean dcChecked;
   private volatile String reason = "";
-  private volatile long reasonFor = -1; // the path as it was when the reason was given
+  private volatile JobDto.PathVersion reasonFor; // null if no reason holds
   private volatile boolean partOff;
 
   boolean dcChecked() {
@@ -24,7 +25,7 @@ final class PowerLeave {
 
   /** What the level plan says against these settings, "" if nothing or if a reason was given. */
   String trouble(AnalyzerPath path, SweepSettings settings) {
-    if (path == null || reasonFor == path.revision()) {
+    if (path == null || path.version().equals(reasonFor)) {
       return "";
     }
     return path.levels(settings).blocking();
@@ -33,7 +34,7 @@ final class PowerLeave {
   /** Settings change: a reason that was given for less does not hold for more. */
   void changed(SweepSettings before, SweepSettings wanted) {
     if (wanted.powerDbm() > before.powerDbm() || wanted.bothPorts() && !before.bothPorts()) {
-      reasonFor = -1;
+      reasonFor = null;
     }
   }
 
@@ -47,7 +48,7 @@ final class PowerLeave {
         throw Conflict.levels(trouble);
       }
       reason = why.strip();
-      reasonFor = path.revision();
+      reasonFor = path.version();
     }
     String question = path == null ? "" : path.levels(settings).dcQuestion();
     if (!question.isEmpty() && !dc) {

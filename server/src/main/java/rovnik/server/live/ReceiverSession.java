@@ -45,7 +45,14 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
   private final JobService jobs;
   private volatile boolean stale = true;
   private volatile boolean freshAverage;
-  private volatile long overrideRevision = -1;
+  private volatile Overridden overridden;
+
+  /** A path for which a reason was given, and the headroom that it was given for. */
+  private record Overridden(JobDto.PathVersion path, double headroomDb) {
+    boolean covers(JobDto job, LevelPlan plan) {
+      return path.equals(job.pathVersion()) && plan.worstHeadroomDb() > headroomDb - 0.05;
+    }
+  }
 
   private volatile GuidedRun guided;
   private volatile Setting findingSetting;
@@ -218,7 +225,8 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
               + ". Choose that receiver, or change the last element of the path.");
     }
     jobId = job;
-    String trouble = trouble(found);
+    LevelPlan plan = plan(found);
+    String trouble = trouble(found, plan);
     if (!trouble.isEmpty()) {
       if (reason == null || reason.isBlank()) {
         stand(Phase.REFUSED, trouble, "levelPlan");
@@ -226,7 +234,7 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
         throw Conflict.levels(trouble);
       }
       overrideReason = reason.strip();
-      overrideRevision = found.path().revision();
+      overridden = new Overridden(found.pathVersion(), plan.worstHeadroomDb());
     }
     return found;
   }
@@ -319,14 +327,18 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
     bench.receiver(instrumentId).setContinuous(this);
   }
 
+  private LevelPlan plan(JobDto job) {
+    return jobs.plan(job, bench.sourceLevelDbm(job));
+  }
+
   /** What the level plan says against power, "" if nothing or if it was overridden. */
-  private String trouble(JobDto job) {
-    LevelPlan plan = jobs.plan(job, bench.sourceLevelDbm(job));
+  private String trouble(JobDto job, LevelPlan plan) {
     if (plan.blocking().isEmpty()) {
       overrideReason = "";
       return "";
     }
-    return overrideRevision == job.path().revision() ? "" : plan.blocking().get(0).sentence();
+    Overridden before = overridden;
+    return before != null && before.covers(job, plan) ? "" : plan.blocking().get(0).sentence();
   }
 
   @Override
@@ -348,7 +360,7 @@ final class ReceiverSession extends LiveSession implements InstrumentLoop.Contin
       return;
     }
     JobDto job = jobs.find(jobId);
-    String trouble = trouble(job);
+    String trouble = trouble(job, plan(job));
     if (!trouble.isEmpty() && (phase == Phase.RUNNING || phase == Phase.LOST)) {
       stopGuided();
       guided = null;

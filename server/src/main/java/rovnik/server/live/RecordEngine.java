@@ -58,7 +58,7 @@ final class RecordEngine implements Engine {
     boolean same =
         b.plan.equals(plan)
             && b.setting.settings().equals(setting.settings())
-            && b.setting.job().path().revision() == setting.job().path().revision();
+            && b.setting.job().pathVersion().equals(setting.job().pathVersion());
     if (same) {
       rolling = b.rolling;
       boolean sameSecond = second != null && b.second != null && second.alike(b.second);

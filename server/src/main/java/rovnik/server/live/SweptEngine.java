@@ -43,7 +43,7 @@ final class SweptEngine implements Engine {
     if (before instanceof SweptEngine b
         && b.setup.equals(setup)
         && b.setting.settings().equals(setting.settings())
-        && b.setting.job().path().revision() == setting.job().path().revision()) {
+        && b.setting.job().pathVersion().equals(setting.job().pathVersion())) {
       rolling = b.rolling;
     }
     if (before instanceof SweptEngine b && b.setup.equals(setup)) {
