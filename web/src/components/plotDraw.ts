@@ -56,7 +56,14 @@ export function drawOver(u: uPlot, props: PlotProps) {
   const ratio = devicePixelRatio;
   clipped(u, () => {
     ctx.font = `600 ${13 * ratio}px "Atkinson Hyperlegible Next", sans-serif`;
-    const labels: Box[] = [];
+    // Labels keep clear of each other and of the markers, which are drawn last.
+    const labels: Box[] = (props.markers ?? []).flatMap((m) => {
+      const x = u.valToPos(m.hertz, "x", true);
+      const y = u.valToPos(m.level, "y", true);
+      return [y - 2 * ratio, y - 17 * ratio].map(
+        (base): Box => [x - 8 * ratio, x + 8 * ratio, base],
+      );
+    });
     for (const curve of props.curves ?? []) {
       drawCurve(u, curve, labels);
     }
@@ -104,7 +111,10 @@ function label(u: uPlot, text: string, x: number, y: number, others: Box[]) {
     u.bbox.left + 2 * ratio,
     Math.min(x + 6 * ratio, u.bbox.left + u.bbox.width - width - 4 * ratio),
   );
+  const lowest = u.bbox.top + u.bbox.height - 4 * ratio;
   const free = (base: number) =>
+    base > u.bbox.top + 11 * ratio &&
+    base < lowest &&
     others.every(([a, b, at]) => left > b || left + width < a || Math.abs(at - base) >= 15 * ratio);
   const bases = [-5, 15, -20, 30].map((off) => y + off * ratio);
   const base = bases.find(free) ?? bases[0];

@@ -114,6 +114,17 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
   }
   const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
   const tiles = below + (setting.time.on ? 1 : 0);
+  const tile = (pane: number) => (
+    <Tile
+      key={pane}
+      model={model}
+      pane={pane}
+      markers={markers}
+      zoom={zoom}
+      onZoom={setZoom}
+      onPlace={place}
+    />
+  );
   return (
     <div className={classes.whole}>
       {strip}
@@ -126,22 +137,14 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
           {steps}
         </aside>
         {setting.candidates ? (
-          <Candidates model={calm} />
+          <div className={classes.overOne}>
+            <Candidates model={calm} />
+            {tile(0)}
+          </div>
         ) : (
           <div className={classes.tiles} data-count={Math.min(4, tiles)}>
             {setting.time.on && <TimeTile model={model} />}
-            {setting.views.slice(0, below).map((_, i) => (
-              <Tile
-                // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
-                key={i}
-                model={model}
-                pane={i}
-                markers={markers}
-                zoom={zoom}
-                onZoom={setZoom}
-                onPlace={place}
-              />
-            ))}
+            {Array.from({ length: below }, (_, i) => tile(i))}
           </div>
         )}
         <aside className={classes.side} aria-label="Readings">

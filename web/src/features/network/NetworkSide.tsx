@@ -28,6 +28,7 @@ export function NetworkSide(props: {
           >
             {VERDICT_SHAPE[main.verdict]} {VERDICT_WORDS[main.verdict]}
           </div>
+          {model.networks.length > 1 && <div className={classes.small}>of {main.name}</div>}
           {main.outcomes.map((o) => (
             <div key={o.name} className={classes.small}>
               {VERDICT_SHAPE[o.verdict]} {o.name}:{" "}

@@ -108,7 +108,7 @@ final class NetworkAnswers {
                     .toList()));
       } catch (Refusal r) {
         // What is laid over the first file may lie elsewhere: it has no figures there.
-        note((b.name().isEmpty() ? "" : b.name() + ": ") + r.getMessage());
+        note((b.name().isEmpty() ? "Worst values" : b.name()) + ": " + r.getMessage());
         replies.add(new BandReply(b.name(), List.of()));
       }
     }
