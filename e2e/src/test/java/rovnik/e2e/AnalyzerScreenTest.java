@@ -301,7 +301,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     assertThat(page.locator("[role=dialog]")).hasCount(0);
     // The open's own delay, found as a line before the plane.
     button("find it").first().click();
-    assertThat(page.getByLabel("Extension of port 1")).not().hasValue("0 s");
+    assertThat(page.getByLabel("Extension of port 1", exact())).not().hasValue("0 s");
     choose("Steps of the sweep", "segments");
     page.getByLabel("One segment a line: start to stop, points").fill("100M to 200M");
     button("Sweep these").click();

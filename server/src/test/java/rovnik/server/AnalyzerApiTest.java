@@ -121,6 +121,14 @@ public class AnalyzerApiTest extends AnalyzerBench {
     awaitTrue(() -> state().get("phase").asString().equals("HELD"));
     server.json(server.send("POST", url("/start"), start + "}"), 200);
     awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    assertEquals(state().get("overrideReason").asString(), "compression");
+    // It was given for 0 dBm: less is covered, more is not.
+    sweep(440e6, 480e6, 21, -1);
+    server.json(server.send("POST", url("/start"), start + "}"), 200);
+    awaitTrue(() -> state().get("phase").asString().equals("HELD"));
+    sweep(440e6, 480e6, 21, 1);
+    server.json(server.send("POST", url("/start"), start + "}"), 409);
+    sweep(440e6, 480e6, 21, 0);
     JsonNode asked =
         server.json(server.send("POST", url("/start"), "{\"jobId\":" + job + rest + "}"), 409);
     assertEquals(asked.get("field").asString(), "levelPlan");

@@ -62,6 +62,35 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     assertEquals(state().get("message").asString(), "");
   }
 
+  /**
+   * What would overload is refused also while the analyzer is away: it would send when it is back.
+   */
+  @Test
+  public void aLostAnalyzerIsNotSetToOverload() {
+    path(true);
+    sweep(440e6, 480e6, 21, -10);
+    server.json(
+        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"dcChecked\":true}"), 200);
+    awaitTrue(() -> sweeps() > 1);
+    cable.pull();
+    awaitTrue(() -> state().get("phase").asString().equals("LOST"));
+    JsonNode hot =
+        refused(
+            "PUT",
+            url("/sweep"),
+            "{\"startHz\":440e6,\"stopHz\":480e6,\"points\":21,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
+                + "\"averages\":1,\"powerDbm\":8,\"bothPorts\":true}",
+            409);
+    assertEquals(hot.get("field").asString(), "levelPlan");
+    path(false); // the pads are taken out meanwhile
+    assertEquals(state().get("phase").asString(), "REFUSED");
+    long before = sweeps();
+    cable.plug();
+    awaitTrue(() -> state(analyzer).equals("CONNECTED"));
+    assertEquals(state().get("phase").asString(), "REFUSED");
+    assertEquals(sweeps(), before);
+  }
+
   @Test
   public void aCalibrationOutlivesAPulledCable() {
     sweep(100e6, 1e9, 46, -10);

@@ -165,18 +165,20 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
     publishState();
   }
 
+  /** It sends, or will again as soon as the instrument is back. */
+  private boolean sweeping() {
+    return phase == Phase.RUNNING || phase == Phase.LOST;
+  }
+
   /** Takes new settings, or refuses them and changes nothing. */
   void apply(SweepSettings wanted) {
     able.check(wanted);
     desk.allow(wanted);
-    SweepSettings before = settings;
-    leave.changed(before, wanted);
-    settings = wanted;
     String trouble = leave.trouble(path, wanted);
-    if (!trouble.isEmpty() && phase == Phase.RUNNING) {
-      settings = before;
+    if (!trouble.isEmpty() && sweeping()) {
       throw Conflict.levels(trouble);
     }
+    settings = wanted;
     stale = true;
     publishState();
   }
@@ -214,7 +216,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   }
 
   void hold() {
-    if (phase == Phase.RUNNING || phase == Phase.LOST) {
+    if (sweeping()) {
       desk.forget();
       bench.analyzer(instrumentId).setContinuous(null);
       stale = true; // a sweep that was cut off is begun anew
@@ -234,7 +236,7 @@ final class AnalyzerSession extends SharedSource implements InstrumentLoop.Conti
   void jobChanged() {
     follow(jobId);
     String trouble = leave.trouble(path, settings);
-    if (phase == Phase.RUNNING && !trouble.isEmpty()) {
+    if (sweeping() && !trouble.isEmpty()) {
       bench.analyzer(instrumentId).setContinuous(null);
       stand(Phase.REFUSED, trouble, "levelPlan");
     } else {

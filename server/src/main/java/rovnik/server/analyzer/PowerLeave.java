@@ -11,8 +11,20 @@ import rovnik.server.jobs.JobDto;
 final class PowerLeave {
   private volatile boolean dcChecked;
   private volatile String reason = "";
-  private volatile JobDto.PathVersion reasonFor; // null if no reason holds
+  private volatile Given given; // null if no reason was given
   private volatile boolean partOff;
+
+  /** What a reason was given for: it holds for no other path and for no more power. */
+  private record Given(JobDto.PathVersion path, double powerDbm, boolean bothPorts) {
+    boolean covers(AnalyzerPath at, SweepSettings s) {
+      return path.equals(at.version()) && s.powerDbm() <= powerDbm && (bothPorts || !s.bothPorts());
+    }
+  }
+
+  private boolean covered(AnalyzerPath path, SweepSettings settings) {
+    Given g = given;
+    return g != null && path != null && g.covers(path, settings);
+  }
 
   boolean dcChecked() {
     return dcChecked;
@@ -25,30 +37,22 @@ final class PowerLeave {
 
   /** What the level plan says against these settings, "" if nothing or if a reason was given. */
   String trouble(AnalyzerPath path, SweepSettings settings) {
-    if (path == null || path.version().equals(reasonFor)) {
-      return "";
-    }
-    return path.levels(settings).blocking();
-  }
-
-  /** Settings change: a reason that was given for less does not hold for more. */
-  void changed(SweepSettings before, SweepSettings wanted) {
-    if (wanted.powerDbm() > before.powerDbm() || wanted.bothPorts() && !before.bothPorts()) {
-      reasonFor = null;
-    }
+    return path == null || covered(path, settings) ? "" : path.levels(settings).blocking();
   }
 
   /** Asks for power into the part; refused with the question that is still open. */
   void ask(AnalyzerPath path, SweepSettings settings, String why, boolean dc) {
     dcChecked = dc;
-    reason = "";
+    if (!covered(path, settings)) {
+      reason = "";
+    }
     String trouble = trouble(path, settings);
     if (!trouble.isEmpty()) {
       if (why == null || why.isBlank()) {
         throw Conflict.levels(trouble);
       }
       reason = why.strip();
-      reasonFor = path.version();
+      given = new Given(path.version(), settings.powerDbm(), settings.bothPorts());
     }
     String question = path == null ? "" : path.levels(settings).dcQuestion();
     if (!question.isEmpty() && !dc) {
