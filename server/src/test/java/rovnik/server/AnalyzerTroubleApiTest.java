@@ -91,6 +91,26 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     assertEquals(sweeps(), before);
   }
 
+  /** A sweep that is started while nobody answers says so, and begins when somebody does. */
+  @Test
+  public void aSweepThatNobodyAnswersSaysSo() {
+    sweep(440e6, 480e6, 21, -10);
+    once("");
+    cable.pull();
+    awaitTrue(() -> state(analyzer).equals("LOST"));
+    long before = sweeps();
+    server.json(server.send("POST", url("/start"), "{\"jobId\":" + job + "}"), 200);
+    awaitTrue(() -> state().get("phase").asString().equals("LOST"));
+    assertFalse(state().get("message").asString().isBlank());
+    cable.plug();
+    awaitTrue(() -> sweeps() > before);
+    assertEquals(state().get("phase").asString(), "RUNNING");
+    // Taken off at the Bench while it sweeps: that is said as well.
+    server.json(server.send("POST", "/api/instruments/" + analyzer + "/disconnect", ""), 200);
+    awaitTrue(() -> state().get("phase").asString().equals("LOST"));
+    assertTrue(state().get("message").asString().contains("not connected"));
+  }
+
   @Test
   public void aCalibrationOutlivesAPulledCable() {
     sweep(100e6, 1e9, 46, -10);

@@ -28,6 +28,8 @@ public final class InstrumentLoop implements AutoCloseable {
   private static final long HEARTBEAT_NANOS = Duration.ofMillis(1500).toNanos();
   private static final Duration CALL_LIMIT = Duration.ofSeconds(15);
   private static final int MOST_KEPT_ERRORS = 30;
+  private static final String NOT_CONNECTED =
+      "The instrument is not connected. Connect it at the Bench.";
 
   /** Work that is repeated as long as it returns true. All methods run on the loop's thread. */
   public interface Continuous {
@@ -117,6 +119,7 @@ public final class InstrumentLoop implements AutoCloseable {
             drop();
             state = ConnectionState.DISCONNECTED;
             message = "";
+            missed(continuous);
           }
           return null;
         },
@@ -134,10 +137,7 @@ public final class InstrumentLoop implements AutoCloseable {
             i -> {
               if (i == null && !evenWithout) {
                 throw new InstrumentFault(
-                    InstrumentFault.Kind.UNREACHABLE,
-                    message.isEmpty()
-                        ? "The instrument is not connected. Connect it at the Bench."
-                        : message);
+                    InstrumentFault.Kind.UNREACHABLE, message.isEmpty() ? NOT_CONNECTED : message);
               }
               return work.apply(i);
             },
@@ -160,10 +160,24 @@ public final class InstrumentLoop implements AutoCloseable {
     }
   }
 
-  /** Sets or, with null, ends the continuous work. */
+  /** Sets or, with null, ends the continuous work. It is told if there is nobody to do it with. */
   public void setContinuous(Continuous work) {
     continuous = work;
-    queue.add(new Task<>(i -> null, new CompletableFuture<>())); // wakes the loop
+    queue.add(
+        new Task<>( // wakes the loop as well
+            i -> {
+              if (i == null && work == continuous) {
+                missed(work);
+              }
+              return null;
+            },
+            new CompletableFuture<>()));
+  }
+
+  private void missed(Continuous work) {
+    if (work != null) {
+      work.failed(message.isEmpty() ? NOT_CONNECTED : message, true);
+    }
   }
 
   private void run() {
