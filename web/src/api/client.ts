@@ -1,44 +1,50 @@
 import type { components } from "./schema";
 
 type Schemas = components["schemas"];
-export type Instrument = Omit<Schemas["Instrument"], "source" | "noise" | "parts"> & {
-  source: Schemas["SourceState"] | null;
-  noise: Schemas["NoiseState"] | null;
-  parts: Schemas["PluggedPart"] | null;
-};
+
+/** What the server always fills in, though a request may leave it out. */
+type Filled<T, K extends keyof T> = Omit<T, K> & { [P in K]-?: NonNullable<T[P]> };
+
+export type Instrument = Schemas["Instrument"];
+export type Control = Schemas["Control"];
+export type InstrumentKind = Schemas["InstrumentKind"];
+export type FoundInstrument = Schemas["FoundInstrument"];
 export type SecondInput = Schemas["SecondInput"];
 export type Job = Schemas["Job"];
 export type Path = Schemas["Path"];
 export type PathElement = Schemas["PathElement"];
 export type Limits = Schemas["Limits"];
 export type LevelPlan = Schemas["LevelPlan"];
-export type ViewPlan = Omit<
+export type ViewPlan = Filled<
   Schemas["ViewPlan"],
-  "adjacent" | "density" | "mask" | "occupied" | "second"
-> & {
-  second: SecondInput | null;
-  unit: string;
-  impedanceOhm: number;
-  adjacent: Schemas["AdjacentPlan"] | null;
-  density: Schemas["DensityPlan"] | null;
-  mask: MaskSegment[] | null;
-  occupied: Schemas["OccupiedPlan"] | null;
+  "traces" | "reads" | "unit" | "impedanceOhm" | "mostPoints" | "reducer"
+>;
+export type SpectrumSettings = Omit<
+  Filled<Schemas["SpectrumSettings"], "lines" | "fftLength">,
+  "view"
+> & { view: ViewPlan };
+export type SpectrumView = Schemas["SpectrumView"];
+
+/** State of a measurement of one source, with the settings and facts of its kind. */
+export type SessionState<S, F> = Omit<Schemas["SessionState"], "settings" | "facts"> & {
+  settings: S;
+  facts: F;
 };
-export type SpectrumSettings = Omit<Schemas["SpectrumSettings"], "view"> & { view: ViewPlan };
-export type LiveState = Omit<Schemas["LiveState"], "settings" | "guided"> & {
-  settings: SpectrumSettings;
-  guided: Schemas["GuidedProgress"] | null;
-};
+export type SpectrumState = SessionState<SpectrumSettings, Schemas["SpectrumFacts"]>;
+export type NetworkSettings = Schemas["NetworkSettings"];
+export type NetworkState = SessionState<NetworkSettings, Schemas["NetworkFacts"]>;
+
+export type Outcome = Schemas["Outcome"];
+export type Fact = Schemas["Fact"];
+export type SeriesHead = Schemas["Series"];
+export type ArrayHead = Schemas["ArrayHead"];
+export type FrameHead = Schemas["Frame"];
 export type Reading = Schemas["Reading"];
 export type Peak = Schemas["Peak"];
 export type Recording = Schemas["Recording"];
-export type RunSummary = Omit<Schemas["RunSummary"], "networkId"> & { networkId: number | null };
-export type Run = Omit<Schemas["Run"], "settings" | "networkId"> & {
-  settings: SpectrumSettings;
-  networkId: number | null;
-};
+export type RunSummary = Schemas["RunSummary"];
+export type Run = Schemas["Run"];
 export type Comparison = Schemas["Comparison"];
-export type FrameHeader = Omit<Schemas["Frame"], "settings"> & { settings: SpectrumSettings };
 export type TraceRow = Schemas["TraceRow"];
 export type MaskSegment = Schemas["MaskSegment"];
 export type ResultTable = Schemas["ResultTable"];
@@ -46,115 +52,40 @@ export type Finding = Schemas["Finding"];
 export type AdjacentPlan = Schemas["AdjacentPlan"];
 export type SurveyRange = Schemas["SurveyRange"];
 export type MarkerReading = Schemas["MarkerReading"];
-export type Curve = Schemas["Curve"];
 export type NetworkSummary = Schemas["NetworkSummary"];
+export type SweepView = Omit<Schemas["SweepView"], "network"> & { network: ShownNetwork };
 export type NetworkPane = Schemas["NetworkPane"];
-export type NetworkReading = Omit<Schemas["NetworkReading"], "value" | "uncertainty"> & {
-  value: number | null;
-  uncertainty: number | null;
-};
-export type TimeReply = Omit<Schemas["TimeReply"], "faults" | "metres" | "value"> & {
+export type NetworkReading = Schemas["NetworkReading"];
+export type LineFault = Schemas["LineFault"];
+export type LimitOutcome = Schemas["LimitOutcome"];
+export type NetworkLimit = Schemas["NetworkLimit"];
+export type NetworkBand = Schemas["NetworkBand"];
+export type BandReadings = Schemas["BandReadings"];
+export type TwoPortDetail = Schemas["TwoPortDetail"];
+export type PortExtension = Schemas["PortExtension"];
+export type MatchElement = Schemas["MatchElement"];
+export type TimeRequest = Schemas["TimeRequest"];
+export type NetworkViewRequest = Schemas["NetworkViewRequest"];
+export type JobNetwork = Schemas["JobNetwork"];
+export type SweepSettings = Schemas["SweepSettings"];
+export type Calibration = Schemas["KeptCalibration"];
+export type VerifyReply = Schemas["VerifyReply"];
+
+/** Arrays of a network: plain ones of a file, typed ones of a live sweep. */
+export type TimeReply = Omit<Schemas["TimeReply"], "metres" | "value"> & {
   metres: ArrayLike<number>;
   value: ArrayLike<number>;
-  faults: LineFault[];
 };
-export type LineFault = Omit<Schemas["LineFault"], "ohm"> & { ohm: number | null };
 export type NetworkCurve = Omit<Schemas["NetworkCurve"], "y" | "re" | "im"> & {
   y: ArrayLike<number | null>;
   re: ArrayLike<number>;
   im: ArrayLike<number>;
 };
-export type LimitOutcome = Schemas["LimitOutcome"];
-export type NetworkLimit = Schemas["NetworkLimit"];
-export type NetworkBand = Schemas["NetworkBand"];
-export type BandReadings = Omit<Schemas["BandReadings"], "readings"> & {
-  readings: NetworkReading[];
-};
-export type TwoPortDetail = Omit<
-  Schemas["TwoPortDetail"],
-  "matchedSource" | "matchedLoad" | "stabilityK" | "maximumGainDb" | "stableGainDb"
-> & {
-  stabilityK: number | null;
-  maximumGainDb: number | null;
-  stableGainDb: number | null;
-  matchedSource: Schemas["ReflectionPoint"] | null;
-  matchedLoad: Schemas["ReflectionPoint"] | null;
-};
-export type ShownNetwork = Omit<
-  Schemas["ShownNetwork"],
-  "curves" | "time" | "frequencyHz" | "bands" | "details" | "resonance" | "cable" | "window"
-> & {
+export type ShownNetwork = Omit<Schemas["ShownNetwork"], "curves" | "time" | "frequencyHz"> & {
   frequencyHz: ArrayLike<number>;
   curves: NetworkCurve[];
   time: TimeReply | null;
-  bands: BandReadings[];
-  details: TwoPortDetail[];
-  resonance: Schemas["ResonanceReply"] | null;
-  cable: Schemas["CableReply"] | null;
-  window: Schemas["FixtureWindow"] | null;
 };
-export type PortExtension = Schemas["PortExtension"];
-export type MatchElement = Schemas["MatchElement"];
-export type TimeRequest = Omit<Schemas["TimeRequest"], "gate" | "leastFault"> & {
-  gate: Schemas["TimeGate"] | null;
-  leastFault: number | null;
-};
-export interface NetworkViewRequest {
-  networks: number[];
-  panes: NetworkPane[];
-  smoothing: number;
-  apertureHz: number;
-  change: {
-    firstPart: number | null;
-    lastPart: number | null;
-    firstAdded: number | null;
-    lastAdded: number | null;
-    extensions: PortExtension[] | null;
-    elements: MatchElement[];
-    referenceOhm: number | null;
-    balanced: number[] | null;
-  };
-  time: TimeRequest | null;
-  memory: number | null;
-  math: string | null;
-  limits: NetworkLimit[];
-  bands: NetworkBand[];
-  otherVswr: number;
-  detailHz: number[];
-  resonance: Schemas["ResonanceAsk"] | null;
-  cableMetres: number | null;
-  fixture: { empty: number | null; shorted: number | null } | null;
-}
-export type JobNetwork = Omit<Schemas["JobNetwork"], "fixtureEmpty" | "fixtureShorted"> & {
-  fixtureEmpty: number | null;
-  fixtureShorted: number | null;
-};
-export type SweepSettings = Schemas["SweepSettings"];
-export type AnalyzerState = Omit<
-  Schemas["AnalyzerState"],
-  "calibrating" | "levels" | "calibrationId" | "jobId"
-> & {
-  jobId: number | null;
-  calibrationId: number | null;
-  calibrating: (Omit<Schemas["Calibrating"], "measuring"> & { measuring: string | null }) | null;
-  levels: Schemas["PortLevels"] | null;
-};
-/** Header of a sweep's frame; it comes over the socket, so the server's schema does not name it. */
-export interface AnalyzerFrame {
-  source: string;
-  sequence: number;
-  acquiredAtMillis: number;
-  points: number;
-  curvePoints: number[];
-  complex: boolean[];
-  timePoints: number;
-  network: ShownNetwork;
-  trust: string;
-  plane: string;
-  marks: string[];
-}
-export type Calibration = Schemas["KeptCalibration"];
-export type VerifyReply = Schemas["VerifyReply"];
 
 /** An error reply: what is wrong, what to do, and the field it concerns. */
 export class Problem extends Error {

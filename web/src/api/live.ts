@@ -1,13 +1,6 @@
-import { useCallback, useEffect, useRef, useState } from "react";
-import { type FrameHeader, type LiveState, thisWindow } from "./client";
-
-/** One frame as drawn. */
-export interface Frame {
-  header: FrameHeader;
-  level: Float32Array;
-  /** More traces on the same points, as the header's rows name them. */
-  rows: Float32Array[];
-}
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { thisWindow } from "./client";
+import { type RawFrame, readFrame } from "./frames";
 
 export interface LiveStats {
   framesPerSecond: number;
@@ -16,110 +9,202 @@ export interface LiveStats {
 
 const BACK_OFF_MILLIS = [250, 500, 1000, 2000, 4000];
 
-function decode(buffer: ArrayBuffer): Frame {
-  const headerBytes = new DataView(buffer).getInt32(0, true);
-  const text = new TextDecoder().decode(new Uint8Array(buffer, 4, headerBytes));
-  const header = JSON.parse(text) as FrameHeader;
-  const trace = (i: number) =>
-    new Float32Array(buffer, 4 + headerBytes + 4 * i * header.points, header.points);
-  return { header, level: trace(0), rows: header.rows.map((_, i) => trace(i + 1)) };
+/** Words and numbers change no faster than they can be read: five times a second. */
+const CALM_MILLIS = 200;
+
+const NO_STATS: LiveStats = { framesPerSecond: 0, latencyMillis: 0 };
+
+/** A value outside React, with those who want to know when it changes. */
+class Cell<T> {
+  private readonly listeners = new Set<() => void>();
+
+  constructor(private value: T) {}
+
+  get = () => this.value;
+
+  set(next: T) {
+    if (next !== this.value) {
+      this.value = next;
+      for (const l of this.listeners) {
+        l();
+      }
+    }
+  }
+
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener);
+    return () => {
+      this.listeners.delete(listener);
+    };
+  };
+}
+
+interface State {
+  revision: number;
 }
 
 /**
- * Watches a source. The newest frame replaces the one before; frames that come faster than the
+ * What comes of one measurement of one source, outside React. Plots follow {@link frame}, which
+ * changes with a repaint of the screen; words follow {@link calm}. Frames that come faster than the
  * screen repaints are dropped, so a busy window never falls behind.
  */
-export function useLive(source: string | null) {
-  return useSource<Frame, LiveState>(source, decode);
-}
+export class LiveStore<F, S extends State> {
+  readonly frame = new Cell<F | null>(null);
+  readonly calm = new Cell<F | null>(null);
+  readonly state = new Cell<S | null>(null);
+  readonly connected = new Cell(false);
+  readonly stats = new Cell<LiveStats>(NO_STATS);
 
-/** Watches any source; {@link useLive} for what its frames and states are to the caller. */
-export function useSource<
-  F extends { header: { acquiredAtMillis: number } },
-  S extends { source: string; revision: number },
->(source: string | null, decode: (buffer: ArrayBuffer) => F) {
-  const [frame, setFrame] = useState<F | null>(null);
-  const [state, takeState] = useState<S | null>(null);
-  // A reply may arrive after the push of a newer state: the older one is dropped.
-  const setState = useCallback(
-    (next: S | null) =>
-      takeState((now) =>
-        next && now && next.source === now.source && next.revision < now.revision ? now : next,
-      ),
-    [],
-  );
-  const [connected, setConnected] = useState(false);
-  const [stats, setStats] = useState<LiveStats>({ framesPerSecond: 0, latencyMillis: 0 });
-  const newest = useRef<F | null>(null);
+  private socket: WebSocket | null = null;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private calmTimer: ReturnType<typeof setTimeout> | undefined;
+  private meter: ReturnType<typeof setInterval> | undefined;
+  private attempt = 0;
+  private ended = false;
+  private newest: F | null = null;
+  private acquiredAtMillis = 0;
+  private painting = 0;
+  private painted = 0;
+  private latencySum = 0;
 
-  useEffect(() => {
-    setFrame(null);
-    setState(null);
-    newest.current = null;
-    if (!source) {
-      return;
+  constructor(
+    readonly source: string,
+    readonly measurement: string,
+    private readonly decode: (raw: RawFrame) => F,
+  ) {}
+
+  /** A reply may arrive after the push of a newer state: the older one is dropped. */
+  takeState = (next: S) => {
+    const now = this.state.get();
+    if (!now || next.revision >= now.revision) {
+      this.state.set(next);
     }
-    let socket: WebSocket | null = null;
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    let attempt = 0;
-    let ended = false;
-    let painting = 0;
-    let painted = 0;
-    let latencySum = 0;
+  };
 
-    const paint = () => {
-      painting = 0;
-      if (newest.current) {
-        painted++;
-        latencySum += Date.now() - newest.current.header.acquiredAtMillis;
-        setFrame(newest.current);
+  open() {
+    this.ended = false;
+    this.connect();
+    this.meter = setInterval(() => {
+      const n = this.painted;
+      if (n > 0 || this.stats.get() !== NO_STATS) {
+        this.stats.set(
+          n > 0 ? { framesPerSecond: n, latencyMillis: this.latencySum / n } : NO_STATS,
+        );
+      }
+      this.painted = 0;
+      this.latencySum = 0;
+    }, 1000);
+  }
+
+  close() {
+    this.ended = true;
+    clearTimeout(this.timer);
+    clearTimeout(this.calmTimer);
+    clearInterval(this.meter);
+    cancelAnimationFrame(this.painting);
+    this.painting = 0;
+    this.calmTimer = undefined;
+    this.socket?.close();
+  }
+
+  private connect() {
+    const scheme = location.protocol === "https:" ? "wss" : "ws";
+    const socket = new WebSocket(
+      `${scheme}://${location.host}/api/frames?source=${this.source}&measurement=${this.measurement}&client=${thisWindow.id}`,
+    );
+    this.socket = socket;
+    socket.binaryType = "arraybuffer";
+    socket.onopen = () => {
+      this.attempt = 0;
+      this.connected.set(true);
+    };
+    socket.onmessage = (event) => {
+      if (this.ended) {
+        return;
+      }
+      if (typeof event.data === "string") {
+        this.takeState(JSON.parse(event.data) as S);
+        return;
+      }
+      const raw = readFrame(event.data as ArrayBuffer);
+      this.newest = this.decode(raw);
+      this.acquiredAtMillis = raw.header.acquiredAtMillis;
+      this.painting ||= requestAnimationFrame(this.paint);
+    };
+    socket.onclose = () => {
+      // The socket of a source that was left closes late: it says nothing of the new one's.
+      if (!this.ended) {
+        this.connected.set(false);
+        this.timer = setTimeout(
+          () => this.connect(),
+          BACK_OFF_MILLIS[Math.min(this.attempt++, BACK_OFF_MILLIS.length - 1)],
+        );
       }
     };
-    const open = () => {
-      const scheme = location.protocol === "https:" ? "wss" : "ws";
-      socket = new WebSocket(
-        `${scheme}://${location.host}/api/frames?source=${source}&client=${thisWindow.id}`,
-      );
-      socket.binaryType = "arraybuffer";
-      socket.onopen = () => {
-        attempt = 0;
-        setConnected(true);
-      };
-      socket.onmessage = (event) => {
-        if (typeof event.data === "string") {
-          setState(JSON.parse(event.data) as S);
-          return;
-        }
-        newest.current = decode(event.data as ArrayBuffer);
-        if (!painting) {
-          painting = requestAnimationFrame(paint);
-        }
-      };
-      socket.onclose = () => {
-        // The socket of a source that was left closes late: it says nothing of the new one's.
-        if (!ended) {
-          setConnected(false);
-          timer = setTimeout(
-            open,
-            BACK_OFF_MILLIS[Math.min(attempt++, BACK_OFF_MILLIS.length - 1)],
-          );
-        }
-      };
-    };
-    open();
-    const meter = setInterval(() => {
-      setStats({ framesPerSecond: painted, latencyMillis: painted ? latencySum / painted : 0 });
-      painted = 0;
-      latencySum = 0;
-    }, 1000);
-    return () => {
-      ended = true;
-      clearTimeout(timer);
-      clearInterval(meter);
-      cancelAnimationFrame(painting);
-      socket?.close();
-    };
-  }, [source, setState, decode]);
+  }
 
-  return { frame, state, setState, connected, stats };
+  private readonly paint = () => {
+    this.painting = 0;
+    this.painted++;
+    this.latencySum += Date.now() - this.acquiredAtMillis;
+    this.frame.set(this.newest);
+    this.calmTimer ??= setTimeout(
+      () => {
+        this.calmTimer = undefined;
+        this.calm.set(this.frame.get());
+      },
+      this.calm.get() === null ? 0 : CALM_MILLIS,
+    );
+  };
 }
+
+/** The store of a source while the component is shown; null without a source. */
+export function useLiveStore<F, S extends State>(
+  source: string | null,
+  measurement: string,
+  decode: (raw: RawFrame) => F,
+): LiveStore<F, S> | null {
+  const [store, setStore] = useState<LiveStore<F, S> | null>(null);
+  useEffect(() => {
+    if (!source) {
+      setStore(null);
+      return;
+    }
+    const made = new LiveStore<F, S>(source, measurement, decode);
+    made.open();
+    setStore(made);
+    return () => made.close();
+  }, [source, measurement, decode]);
+  return store && store.source === source ? store : null;
+}
+
+type CellName = "frame" | "calm" | "state" | "connected" | "stats";
+const NOTHING = () => () => {};
+
+/** Follows one of the values of a store; null without a store. */
+function useCell<F, S extends State, K extends CellName>(
+  store: LiveStore<F, S> | null,
+  name: K,
+): ReturnType<LiveStore<F, S>[K]["get"]> | null {
+  const cell = store?.[name] as Cell<unknown> | undefined;
+  return useSyncExternalStore(cell?.subscribe ?? NOTHING, cell?.get ?? (() => null)) as ReturnType<
+    LiveStore<F, S>[K]["get"]
+  > | null;
+}
+
+/** Every frame that is painted: for plots alone. */
+export const useFrame = <F, S extends State>(store: LiveStore<F, S> | null): F | null =>
+  useCell(store, "frame") as F | null;
+
+/** The newest frame, as fast as it can be read. */
+export const useCalmFrame = <F, S extends State>(store: LiveStore<F, S> | null): F | null =>
+  useCell(store, "calm") as F | null;
+
+export const useLiveState = <F, S extends State>(store: LiveStore<F, S> | null): S | null =>
+  useCell(store, "state") as S | null;
+
+export const useConnected = <F, S extends State>(store: LiveStore<F, S> | null): boolean =>
+  (useCell(store, "connected") as boolean | null) ?? false;
+
+export const useStats = <F, S extends State>(store: LiveStore<F, S> | null): LiveStats =>
+  (useCell(store, "stats") as LiveStats | null) ?? NO_STATS;

@@ -2,36 +2,51 @@ import {
   ActionIcon,
   Button,
   Group,
-  Modal,
   Select,
   Stack,
-  Table,
   Text,
-  TextInput,
+  Title,
   useMantineColorScheme,
 } from "@mantine/core";
 import {
   IconChartHistogram,
   IconHelp,
   IconMoon,
+  IconPencil,
   IconPlugConnected,
   IconPlus,
   IconStack2,
   IconSun,
   IconTopologyRing,
 } from "@tabler/icons-react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { api, type Job } from "../api/client";
-import { BenchPage } from "../features/bench/BenchPage";
-import { NetworkPage } from "../features/network/NetworkPage";
-import { RunsPage } from "../features/runs/RunsPage";
-import { SpectrumPage } from "../features/spectrum/SpectrumPage";
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { api, type Job, type Recording } from "../api/client";
+import { useInstruments } from "../desk/useInstruments";
 import classes from "./App.module.css";
-import { allCommands, useCommands } from "./commands";
+import { useCommands } from "./commands";
+import { Help } from "./Help";
+import { JobDialog } from "./JobDialog";
 import { QuickEntry } from "./QuickEntry";
 import { go, useAddress } from "./router";
 import { useKeys } from "./useKeys";
+
+// An area is loaded when it is first opened.
+const BenchPage = lazy(async () => ({
+  default: (await import("../features/bench/BenchPage")).BenchPage,
+}));
+const FirstPage = lazy(async () => ({
+  default: (await import("../features/start/FirstPage")).FirstPage,
+}));
+const SpectrumPage = lazy(async () => ({
+  default: (await import("../features/spectrum/SpectrumPage")).SpectrumPage,
+}));
+const NetworkPage = lazy(async () => ({
+  default: (await import("../features/network/NetworkPage")).NetworkPage,
+}));
+const RunsPage = lazy(async () => ({
+  default: (await import("../features/runs/RunsPage")).RunsPage,
+}));
 
 const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
@@ -40,33 +55,14 @@ const AREAS = [
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
 
-const KEYS: [string, string][] = [
-  ["/", "quick entry: a value, a setting with a value, or an action"],
-  ["space", "start, hold, resume"],
-  ["m", "marker on the highest peak"],
-  ["n", "move the marker to the next lower peak"],
-  ["d", "delta marker, measured from the marker"],
-  ["c", "centre on the marker, or on the highest peak"],
-  ["- and +", "narrow and widen the span"],
-  ["p", "pin the marker as a further one"],
-  ["b and f", "back to the framing before, and forward again"],
-  ["a", "auto frame: find and frame what is there"],
-  ["w", "whose line is it?"],
-  ["l", "table of lines"],
-  ["k", "keep a run"],
-  ["s", "one sweep of the network analyzer"],
-  ["r", "remember the sweep to compare with"],
-  ["t", "reflection over distance"],
-  ["[ and ]", "move the reading plane"],
-  ["?", "this list"],
-];
-
 export function App() {
   const { area } = useAddress();
   const [help, setHelp] = useState(false);
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
   const { job, jobs, known, chooseJob } = useJob();
+  const sources = useAnySource();
   const [naming, setNaming] = useState(false);
+  const [editing, setEditing] = useState(false);
 
   useKeys({ "?": () => setHelp(true) });
   useCommands([
@@ -117,10 +113,22 @@ export function App() {
             size="xs"
             w={260}
             allowDeselect={false}
-            data={jobs.map((j) => ({ value: String(j.id), label: j.name }))}
+            data={[
+              { group: "Jobs", items: listed(jobs, false) },
+              { group: "Archive", items: listed(jobs, true) },
+            ].filter((g) => g.items.length > 0)}
             value={job ? String(job.id) : null}
             onChange={(v) => v && chooseJob(Number(v))}
           />
+          <ActionIcon
+            variant="subtle"
+            aria-label="Edit the job"
+            title="Rename, archive or remove the job"
+            disabled={!job}
+            onClick={() => setEditing(true)}
+          >
+            <IconPencil size={17} />
+          </ActionIcon>
           <ActionIcon
             variant="subtle"
             aria-label="New job"
@@ -164,21 +172,45 @@ export function App() {
         ))}
       </nav>
       <main className={classes.main}>
-        {area === "bench" && <BenchPage job={job} />}
-        {area === "spectrum" && job && <SpectrumPage key={job.id} job={job} />}
-        {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
-        {area === "runs" && job && <RunsPage job={job} />}
-        {!job && area !== "bench" && area !== "network" && (
+        <Suspense fallback={<Text p="md">Opening ...</Text>}>
+          {known && !job && !sources && area === "spectrum" && (
+            <FirstPage onNewJob={() => setNaming(true)} />
+          )}
+          {area === "bench" && <BenchPage job={job} />}
+          {area === "spectrum" && known && (job || sources) && (
+            <SpectrumPage key={job?.id} job={job} />
+          )}
+          {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
+          {area === "runs" && job && <RunsPage job={job} />}
+        </Suspense>
+        {known && !job && area === "runs" && (
           <Stack align="center" justify="center" h="100%">
-            <Text>There is no job yet: a job holds your path, limits and runs.</Text>
+            <Title order={1} size="h4">
+              Runs
+            </Title>
+            <Text>They are kept in a job, and there is none yet.</Text>
             <Button onClick={() => setNaming(true)}>Make the first job</Button>
           </Stack>
         )}
       </main>
-      <Help opened={help} onClose={() => setHelp(false)} />
-      <NewJob opened={naming} onClose={() => setNaming(false)} onMade={chooseJob} />
+      <Help area={area} opened={help} onClose={() => setHelp(false)} />
+      {naming && <JobDialog onClose={() => setNaming(false)} onMade={chooseJob} />}
+      {editing && job && <JobDialog job={job} onClose={() => setEditing(false)} />}
     </div>
   );
+}
+
+const listed = (jobs: Job[], archived: boolean) =>
+  jobs.filter((j) => j.archived === archived).map((j) => ({ value: String(j.id), label: j.name }));
+
+/** True if there is something to look at: an instrument or a recording. */
+function useAnySource(): boolean {
+  const { data: instruments = [] } = useInstruments();
+  const { data: recordings = [] } = useQuery({
+    queryKey: ["recordings"],
+    queryFn: () => api.get<Recording[]>("/api/recordings"),
+  });
+  return instruments.length + recordings.length > 0;
 }
 
 function useJob() {
@@ -190,81 +222,11 @@ function useJob() {
     queryFn: () => api.get<Job[]>("/api/jobs"),
     refetchInterval: 3000,
   });
-  const job = jobs.find((j) => j.id === chosen) ?? jobs[0];
+  const job = jobs.find((j) => j.id === chosen) ?? jobs.find((j) => !j.archived) ?? jobs[0];
   useEffect(() => {
     if (chosen) {
       localStorage.setItem("rovnik-job", String(chosen));
     }
   }, [chosen]);
   return { job, jobs, known, chooseJob: setChosen };
-}
-
-function Help({ opened, onClose }: { opened: boolean; onClose: () => void }) {
-  return (
-    <Modal opened={opened} onClose={onClose} title="Keys and quick entry" size="lg">
-      <Group align="flex-start" wrap="nowrap" gap="xl">
-        <Table fz="sm" verticalSpacing={3}>
-          <Table.Tbody>
-            {KEYS.map(([key, what]) => (
-              <Table.Tr key={key}>
-                <Table.Td className="figures" fw={600} style={{ whiteSpace: "nowrap" }}>
-                  {key}
-                </Table.Td>
-                <Table.Td>{what}</Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-        <Table fz="sm" verticalSpacing={3}>
-          <Table.Tbody>
-            {allCommands().map((c) => (
-              <Table.Tr key={c.name}>
-                <Table.Td className="figures" style={{ whiteSpace: "nowrap" }}>
-                  {c.name} {c.argument}
-                </Table.Td>
-                <Table.Td>{c.hint}</Table.Td>
-              </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
-      </Group>
-    </Modal>
-  );
-}
-
-function NewJob(props: { opened: boolean; onClose: () => void; onMade: (id: number) => void }) {
-  const [name, setName] = useState("");
-  const [dut, setDut] = useState("");
-  const [error, setError] = useState("");
-  const queries = useQueryClient();
-  const make = async () => {
-    try {
-      const job = await api.post<Job>("/api/jobs", { name, dut });
-      await queries.invalidateQueries({ queryKey: ["jobs"] });
-      props.onMade(job.id);
-      props.onClose();
-    } catch (e) {
-      setError((e as Error).message);
-    }
-  };
-  return (
-    <Modal opened={props.opened} onClose={props.onClose} title="New job">
-      <Stack>
-        <TextInput
-          label="Name of the job"
-          placeholder="Outer buoy, yearly check"
-          data-autofocus
-          value={name}
-          error={error}
-          onChange={(e) => setName(e.currentTarget.value)}
-        />
-        <TextInput
-          label="Device under test"
-          value={dut}
-          onChange={(e) => setDut(e.currentTarget.value)}
-        />
-        <Button onClick={make}>Make the job</Button>
-      </Stack>
-    </Modal>
-  );
 }

@@ -248,10 +248,11 @@ export function Plot(props: PlotProps) {
     }
     const made = new uPlot(options(live.current, live, setCursorHz), latestData.current, element);
     plot.current = made;
-    const fit = () => made.setSize({ width: element.clientWidth, height: element.clientHeight });
-    const observer = new ResizeObserver(fit);
+    const fillRoom = () =>
+      made.setSize({ width: element.clientWidth, height: element.clientHeight });
+    const observer = new ResizeObserver(fillRoom);
     observer.observe(element);
-    fit();
+    fillRoom();
     return () => {
       observer.disconnect();
       made.destroy();

@@ -28,13 +28,18 @@ export function ResultTableView({ table }: { table: ResultTable }) {
       <Table fz="sm" verticalSpacing={2} horizontalSpacing={8} data-testid={`table-${table.id}`}>
         <Table.Thead>
           <Table.Tr>
-            {table.columns.map((c, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
-              <Table.Th key={i}>
-                {c.label}
-                {c.unit && !carriesUnit(c.unit) && c.label ? ` (${c.unit})` : ""}
-              </Table.Th>
-            ))}
+            {table.columns.map((c, i) =>
+              c.label ? (
+                // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+                <Table.Th key={i}>
+                  {c.label}
+                  {c.unit && !carriesUnit(c.unit) ? ` (${c.unit})` : ""}
+                </Table.Th>
+              ) : (
+                // biome-ignore lint/suspicious/noArrayIndexKey: columns never move
+                <Table.Td key={i} />
+              ),
+            )}
             {judged && <Table.Th>Verdict</Table.Th>}
           </Table.Tr>
         </Table.Thead>

@@ -20,7 +20,7 @@ export const theme = createTheme({
   headings: { fontFamily: "'Atkinson Hyperlegible Next', sans-serif", fontWeight: "600" },
   colors: { ink },
   primaryColor: "ink",
-  primaryShade: { light: 8, dark: 4 },
+  primaryShade: { light: 8, dark: 5 },
   defaultRadius: "sm",
   fontSizes: { xs: "0.78rem", sm: "0.86rem", md: "0.95rem", lg: "1.1rem", xl: "1.3rem" },
   components: {

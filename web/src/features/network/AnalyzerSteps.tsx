@@ -1,7 +1,7 @@
 import { Button, Checkbox, Select, Text } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Calibration, type Instrument } from "../../api/client";
+import { api, type Calibration, type Control, type Instrument } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed, step125 } from "../../components/units";
@@ -12,11 +12,13 @@ import classes from "./NetworkPage.module.css";
 import { SegmentsEditor } from "./SegmentsEditor";
 import type { NetworkModel } from "./useNetworks";
 
+/** The control by which something is plugged in, undefined if the instrument holds no parts. */
+export const partOf = (i: Instrument): Control | undefined =>
+  i.kind === "PART_HOLDER" ? i.controls.find((c) => c.id === "part") : undefined;
+
 /** Places where something is plugged in at the analyzer: those that hold a through, or pads. */
 export const holdersOf = (instruments: Instrument[]) =>
-  instruments.filter(
-    (i) => i.parts && (i.parts.names.includes("Open") || i.parts.names.includes("None")),
-  );
+  instruments.filter((i) => partOf(i)?.choices.some((c) => c === "Open" || c === "None"));
 
 /** What is plugged in; a real bench has none of these, its user does it by hand. */
 export function Plugged({ model }: { model: NetworkModel }) {
@@ -28,10 +30,10 @@ export function Plugged({ model }: { model: NetworkModel }) {
           <span className={classes.small}>{h.name}:</span>{" "}
           <Choice
             label={h.name}
-            value={h.parts?.plugged ?? ""}
-            choices={Object.fromEntries((h.parts?.names ?? []).map((n) => [n, n]))}
+            value={partOf(h)?.value ?? ""}
+            choices={Object.fromEntries((partOf(h)?.choices ?? []).map((n) => [n, n]))}
             onChange={async (part) => {
-              await api.put(`/api/instruments/${h.id}/part`, { part });
+              await api.put(`/api/instruments/${h.id}/controls`, { values: { part } });
               await queries.invalidateQueries({ queryKey: ["instruments"] });
             }}
           />
@@ -43,8 +45,8 @@ export function Plugged({ model }: { model: NetworkModel }) {
 
 /** Levels at both ports and the question about dc. */
 export function LevelStep({ model }: { model: NetworkModel }) {
-  const { state, dcChecked, setDcChecked, atPart, setAtPart } = model.analyzer;
-  const levels = state?.levels;
+  const { facts, dcChecked, setDcChecked, atPart, setAtPart } = model.analyzer;
+  const levels = facts?.levels;
   if (!levels) {
     return (
       <Step title="Levels" state="attention">
@@ -96,7 +98,7 @@ const TYPES = { LINEAR: "even steps", LOGARITHMIC: "even ratios", SEGMENTS: "seg
 
 /** The sweep as a sentence. */
 export function SweepSentence({ model }: { model: NetworkModel }) {
-  const s = model.analyzer.state?.sweep;
+  const s = model.analyzer.sweep;
   const [segments, setSegments] = useState(false);
   if (!s) {
     return null;
@@ -197,7 +199,7 @@ const WHEN = { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit
 
 /** Which calibration is used, and the way to a new one. */
 export function CalibrationStep({ model }: { model: NetworkModel }) {
-  const { state, use } = model.analyzer;
+  const { facts: state, use } = model.analyzer;
   const queries = useQueryClient();
   const { data: calibrations = [] } = useQuery({
     queryKey: ["calibrations"],

@@ -31,7 +31,7 @@ const KINDS = ["OPEN", "SHORT", "LOAD"];
 
 /** The way through a calibration, and afterwards its verification. */
 export function CalibratePanel({ model, onClose }: { model: NetworkModel; onClose: () => void }) {
-  const under = model.analyzer.state?.calibrating;
+  const under = model.analyzer.facts?.calibrating;
   return (
     <Modal opened onClose={onClose} title="Calibrate" size="xl">
       {under ? <Measuring model={model} onClose={onClose} /> : <Begin model={model} />}
@@ -48,7 +48,7 @@ function Begin({ model }: { model: NetworkModel }) {
     queryKey: ["kits"],
     queryFn: () => api.get<{ id: string; label: string }[]>("/api/kits"),
   });
-  const s = model.analyzer.state?.sweep;
+  const s = model.analyzer.sweep;
   const onePorts = (model.files ?? [])
     .filter((f) => f.ports === 1)
     .map((f) => ({ value: String(f.id), label: f.name }));
@@ -128,7 +128,7 @@ function Begin({ model }: { model: NetworkModel }) {
         </Alert>
       )}
       <Group justify="space-between">
-        {model.analyzer.state?.calibrationId != null ? <Verify model={model} /> : <span />}
+        {model.analyzer.facts?.calibrationId != null ? <Verify model={model} /> : <span />}
         <Button
           disabled={seconds === null}
           onClick={() => model.analyzer.calibrate(method, kit, files, seconds ?? 0)}
@@ -144,7 +144,7 @@ function Measuring({ model, onClose }: { model: NetworkModel; onClose: () => voi
   const { analyzer } = model;
   const [name, setName] = useState("");
   const [off, setOff] = useState(false);
-  const state = analyzer.state;
+  const state = analyzer.facts;
   const under = state?.calibrating;
   if (!state || !under) {
     return null;

@@ -164,7 +164,7 @@ export function FurtherStep({ model }: { model: NetworkModel }) {
                 PLUS: "plus memory",
                 TIMES: "times memory",
               }}
-              onChange={(math) => change({ math })}
+              onChange={(math) => change({ math: math as typeof setting.math })}
             />
             <br />
           </>

@@ -1,11 +1,21 @@
-import { Alert, Button, FileButton, Group, Stack, Text, TextInput } from "@mantine/core";
+import {
+  Alert,
+  Button,
+  FileButton,
+  Group,
+  Stack,
+  Text,
+  TextInput,
+  VisuallyHidden,
+} from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { api, type Job } from "../../api/client";
+import { useStats } from "../../api/live";
+import { useGlance } from "../../desk/useGlance";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape, useRuns } from "../runs/RunTape";
 import { Notice } from "../spectrum/Notice";
-import { useCalm } from "../spectrum/useCalm";
 import { Candidates } from "./Candidates";
 import classes from "./NetworkPage.module.css";
 import { NetworkSide } from "./NetworkSide";
@@ -26,6 +36,7 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
   const queries = useQueryClient();
   const [zoom, setZoom] = useState<[number, number] | null>(null);
   const { setting, analyzer, live } = model;
+  const glance = useGlance();
   const { place, remember } = useNetworkCommands(model, setMarkers, setZoom);
   const remove = async (id: number) => {
     try {
@@ -35,75 +46,14 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       model.setRefused((e as Error).message);
     }
   };
-  // Plots follow every sweep; words and numbers only as fast as they can be read.
-  const calmFrame = useCalm(analyzer.frame, String(live?.id));
-  const calm = calmFrame && live ? withFirst(model, calmFrame.header.network) : model;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what they show, but not each sweep
-  const steps = useMemo(
-    () => <NetworkSteps model={model} onRemove={remove} onRemember={remember} />,
-    [
-      model.networks[0]?.ports,
-      model.band.join(),
-      setting,
-      model.files,
-      model.wrong,
-      model.asks,
-      model.instruments,
-      analyzer.state,
-      analyzer.problem,
-      analyzer.note,
-      analyzer.verdict,
-      analyzer.atPart,
-      analyzer.dcChecked,
-      model.dialog,
-      job,
-    ],
-  );
-  // Files change the networks; a sweep does so through the calm frame alone.
-  const fromFiles = live ? model.networks.slice(1) : model.networks;
-  const filesKey = fromFiles.map((n) => n.id).join();
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the calm frame stands for the model
-  const side = useMemo(
-    () => (
-      <NetworkSide
-        model={calm}
-        markers={markers}
-        onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
-      />
-    ),
-    [calmFrame, filesKey, fromFiles[0], setting, markers, model.asks, analyzer.state, live?.id],
-  );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is made from, but not each sweep
-  const tape = useMemo(
-    () => live && job && <Tape model={model} job={job} />,
-    [live?.id, job, model.shown.join(), analyzer.stats],
-  );
   // The state may still be of another job, or of a path that was edited since.
-  const planned = analyzer.state?.jobId === job?.id ? analyzer.state?.levels?.plan : undefined;
+  const planned = analyzer.state?.jobId === job?.id ? analyzer.facts?.levels?.plan : undefined;
   const plan =
     planned?.planes.length === (job?.path.elements.length ?? 0) - 1 ? planned : undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is made from, but not each sweep
-  const strip = useMemo(
-    () =>
-      live &&
-      job && (
-        <PathStrip
-          job={job}
-          plan={plan}
-          readAt={analyzer.atPart ? "the part itself" : "the calibrated ports"}
-          instruments={model.instruments}
-          onPlane={(plane) =>
-            api
-              .put(`/api/jobs/${job.id}/reading-plane`, { plane })
-              .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
-          }
-        />
-      ),
-    [live?.id, job, planned, analyzer.atPart, model.instruments],
-  );
   if (model.files?.length === 0 && model.analyzers.length === 0) {
     return (
       <Stack align="center" justify="center" h="100%">
+        <VisuallyHidden component="h1">Network</VisuallyHidden>
         <Text>No part is known yet. Open a Touchstone file (.s1p to .s32p, version 1 or 2).</Text>
         <FileButton onChange={model.open}>
           {(p) => <Button {...p}>Open a Touchstone file</Button>}
@@ -126,19 +76,32 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
     />
   );
   return (
-    <div className={classes.whole}>
-      {strip}
+    <div className={classes.whole} data-glance={glance}>
+      <VisuallyHidden component="h1">Network</VisuallyHidden>
+      {live && job && !glance && (
+        <PathStrip
+          job={job}
+          plan={plan}
+          readAt={analyzer.atPart ? "the part itself" : "the calibrated ports"}
+          instruments={model.instruments}
+          onPlane={(plane) =>
+            api
+              .put(`/api/jobs/${job.id}/reading-plane`, { plane })
+              .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
+          }
+        />
+      )}
       <div>
         <Notice model={analyzer} />
         {analyzer.problem?.field === "levelPlan" && <Override model={model} />}
       </div>
       <div className={classes.page}>
         <aside className={classes.steps} aria-label="Steps">
-          {steps}
+          <NetworkSteps model={model} onRemove={remove} onRemember={remember} />
         </aside>
         {setting.candidates ? (
           <div className={classes.overOne}>
-            <Candidates model={calm} />
+            <Candidates model={model} />
             {tile(0)}
           </div>
         ) : (
@@ -148,16 +111,16 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
           </div>
         )}
         <aside className={classes.side} aria-label="Readings">
-          {side}
+          <NetworkSide
+            model={model}
+            markers={markers}
+            onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
+          />
         </aside>
       </div>
-      {tape}
+      {live && job && !glance && <Tape model={model} job={job} />}
     </div>
   );
-}
-
-function withFirst(model: NetworkModel, first: NetworkModel["networks"][number]): NetworkModel {
-  return { ...model, networks: [first, ...model.networks.slice(1)] };
 }
 
 /** Says why power may flow all the same. */
@@ -191,17 +154,20 @@ function Override({ model }: { model: NetworkModel }) {
 function Tape({ model, job }: { model: NetworkModel; job: Job }) {
   const { data: runs = [] } = useRuns(job.id);
   const { shown, change } = model;
+  const stats = useStats(model.analyzer.store);
   const overlaid = runs
-    .filter((r) => r.networkId !== null && shown.includes(r.networkId))
+    .filter((r) => r.attachments.networkId !== null && shown.includes(r.attachments.networkId))
     .map((r) => r.id);
   return (
     <RunTape
       job={job}
       overlaid={overlaid}
-      stats={model.analyzer.stats}
+      stats={stats}
       onOverlay={(ids) => {
         const files = (wanted: (id: number) => boolean) =>
-          runs.flatMap((r) => (wanted(r.id) && r.networkId !== null ? [r.networkId] : []));
+          runs.flatMap((r) =>
+            wanted(r.id) && r.attachments.networkId !== null ? [r.attachments.networkId] : [],
+          );
         const ofRuns = files(() => true);
         change({
           shown: [

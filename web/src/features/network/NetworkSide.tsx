@@ -16,7 +16,7 @@ export function NetworkSide(props: {
   const { model } = props;
   const [from, to] = model.band;
   const main = model.networks[0];
-  const frame = model.live ? model.analyzer.frame?.header : undefined;
+  const frame = model.live ? model.analyzer.frame : null;
   const [whole, ...bands] = main?.bands ?? [];
   return (
     <>
@@ -26,13 +26,17 @@ export function NetworkSide(props: {
             className={classes.verdict}
             style={{ color: main.verdict.startsWith("FAIL") ? "var(--fail)" : undefined }}
           >
-            {VERDICT_SHAPE[main.verdict]} {VERDICT_WORDS[main.verdict]}
+            {main.verdict === "NONE"
+              ? "no verdict"
+              : `${VERDICT_SHAPE[main.verdict]} ${VERDICT_WORDS[main.verdict]}`}
           </div>
           {model.networks.length > 1 && <div className={classes.small}>of {main.name}</div>}
           {main.outcomes.map((o) => (
             <div key={o.name} className={classes.small}>
               {VERDICT_SHAPE[o.verdict]} {o.name}:{" "}
-              {o.margin == null ? (
+              {o.verdict === "NONE" && o.verdictText ? (
+                o.verdictText
+              ) : o.margin == null ? (
                 "no point in it"
               ) : (
                 <span className="figures">
@@ -43,82 +47,84 @@ export function NetworkSide(props: {
           ))}
         </div>
       )}
-      {frame && (
-        <div className={classes.small} data-testid="network-trust">
-          at {frame.plane}; {model.analyzer.state?.trustText}
-          {frame.marks.map((m) => (
-            <div key={m} className={classes.wrong}>
-              {"\u26A0"} {m}: not to be trusted
+      <div className={classes.rest}>
+        {frame && (
+          <div className={classes.small} data-testid="network-trust">
+            at {frame.plane}; {model.analyzer.facts?.trustText}
+            {frame.marks.map((m) => (
+              <div key={m} className={classes.wrong}>
+                {"\u26A0"} {m}: not to be trusted
+              </div>
+            ))}
+          </div>
+        )}
+        {main?.notes.map((n) => (
+          <div key={n} className={classes.wrong}>
+            {n}
+          </div>
+        ))}
+        <div className={classes.row} data-testid="network-markers">
+          <div className={classes.small}>
+            Markers: click a plot or a chart, or type <em>marker 458.5M</em>
+          </div>
+          {props.markers.map((m) => (
+            <div key={m.label} className={classes.row}>
+              <span className="figures">
+                {m.label}: {formatHertz(m.hertz, 8)}
+              </span>{" "}
+              <button
+                type="button"
+                aria-label={`Take marker ${m.label} away`}
+                className={classes.bare}
+                onClick={() => props.onRemove(m.label)}
+              >
+                {"\u00D7"}
+              </button>
+              {model.setting.views.slice(0, model.setting.count).map((v, pane) => (
+                <MarkerLine
+                  // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
+                  key={pane}
+                  model={model}
+                  pane={pane}
+                  hertz={m.hertz}
+                  label={`S${v.row}${v.column} ${isChart(v) ? "" : FORMATS[v.format]}`}
+                  chart={isChart(v)}
+                />
+              ))}
             </div>
           ))}
         </div>
-      )}
-      {main?.notes.map((n) => (
-        <div key={n} className={classes.wrong}>
-          {n}
-        </div>
-      ))}
-      <div className={classes.row} data-testid="network-markers">
-        <div className={classes.small}>
-          Markers: click a plot or a chart, or type <em>marker 458.5M</em>
-        </div>
-        {props.markers.map((m) => (
-          <div key={m.label} className={classes.row}>
-            <span className="figures">
-              {m.label}: {formatHertz(m.hertz, 8)}
-            </span>{" "}
-            <button
-              type="button"
-              aria-label={`Take marker ${m.label} away`}
-              style={{ all: "unset", cursor: "pointer" }}
-              onClick={() => props.onRemove(m.label)}
-            >
-              {"\u00D7"}
-            </button>
-            {model.setting.views.slice(0, model.setting.count).map((v, pane) => (
-              <MarkerLine
-                // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
-                key={pane}
-                model={model}
-                pane={pane}
-                hertz={m.hertz}
-                label={`S${v.row}${v.column} ${isChart(v) ? "" : FORMATS[v.format]}`}
-                chart={isChart(v)}
-              />
-            ))}
+        <Special network={main} />
+        {main && (
+          <div className={classes.sentence}>
+            <strong>Worst values</strong> from{" "}
+            <QuantityField
+              label="Band from"
+              unit="Hz"
+              value={from}
+              format={(v) => formatHertz(v, 6)}
+              onCommit={(bandFromHz) => model.change({ bandFromHz })}
+            />{" "}
+            to{" "}
+            <QuantityField
+              label="Band to"
+              unit="Hz"
+              value={to}
+              format={(v) => formatHertz(v, 6)}
+              onCommit={(bandToHz) => model.change({ bandToHz })}
+            />
+          </div>
+        )}
+        {whole && <Figures model={model} band={0} />}
+        {bands.map((b, i) => (
+          <div key={b.name}>
+            <div className={classes.sentence}>
+              <strong>{b.name}</strong>
+            </div>
+            <Figures model={model} band={i + 1} />
           </div>
         ))}
       </div>
-      <Special network={main} />
-      {main && (
-        <div className={classes.sentence}>
-          <strong>Worst values</strong> from{" "}
-          <QuantityField
-            label="Band from"
-            unit="Hz"
-            value={from}
-            format={(v) => formatHertz(v, 6)}
-            onCommit={(bandFromHz) => model.change({ bandFromHz })}
-          />{" "}
-          to{" "}
-          <QuantityField
-            label="Band to"
-            unit="Hz"
-            value={to}
-            format={(v) => formatHertz(v, 6)}
-            onCommit={(bandToHz) => model.change({ bandToHz })}
-          />
-        </div>
-      )}
-      {whole && <Figures model={model} band={0} />}
-      {bands.map((b, i) => (
-        <div key={b.name}>
-          <div className={classes.sentence}>
-            <strong>{b.name}</strong>
-          </div>
-          <Figures model={model} band={i + 1} />
-        </div>
-      ))}
     </>
   );
 }

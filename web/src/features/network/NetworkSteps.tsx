@@ -17,7 +17,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../spectrum/Choice";
 import { Step } from "../spectrum/Step";
-import { CalibrationStep, LevelStep, Plugged, SweepSentence } from "./AnalyzerSteps";
+import { CalibrationStep, LevelStep, Plugged, partOf, SweepSentence } from "./AnalyzerSteps";
 import { parseElements } from "./asksText";
 import { FurtherStep, JudgeStep } from "./JudgeStep";
 import classes from "./NetworkPage.module.css";
@@ -59,10 +59,9 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
       />
       <button
         type="button"
-        className={classes.fileName}
-        style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.88rem" }}
-        aria-label={`Only ${f.name}`}
-        title={f.comments}
+        className={`${classes.bare} ${classes.fileName}`}
+        data-only={f.name}
+        title={f.comments || "Show this file alone"}
         onClick={() => change({ shown: [f.id], live: null })}
       >
         {f.name}
@@ -107,9 +106,9 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
             />
             <button
               type="button"
-              className={classes.fileName}
-              style={{ all: "unset", cursor: "pointer", flex: 1, fontSize: "0.95rem" }}
-              aria-label={`Only ${a.name}`}
+              className={`${classes.bare} ${classes.fileName}`}
+              data-only={a.name}
+              title="Show the analyzer alone"
               onClick={() => change({ live: a.id, shown: [] })}
             >
               <strong>{a.name}</strong>
@@ -190,7 +189,7 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
 /** Start, hold, keep. */
 function Measure({ model, onRemember }: { model: NetworkModel; onRemember: () => void }) {
   const { analyzer } = model;
-  const state = analyzer.state;
+  const { state, facts } = analyzer;
   const runs = state?.phase === "RUNNING";
   return (
     <Step title="Measure" state={runs ? "done" : "open"}>
@@ -208,10 +207,10 @@ function Measure({ model, onRemember }: { model: NetworkModel; onRemember: () =>
           Remember
         </Button>
       </div>
-      {state && runs && state.progress < 1 && (
+      {facts && runs && facts.progress < 1 && (
         <Progress.Root size={18} mt={3}>
-          <Progress.Section value={100 * state.progress} aria-label="Progress of the sweep">
-            <Progress.Label>{state.remainingSeconds.toFixed(1)} s left</Progress.Label>
+          <Progress.Section value={100 * facts.progress} aria-label="Progress of the sweep">
+            <Progress.Label>{facts.remainingSeconds.toFixed(1)} s left</Progress.Label>
           </Progress.Section>
         </Progress.Root>
       )}
@@ -222,7 +221,7 @@ function Measure({ model, onRemember }: { model: NetworkModel; onRemember: () =>
 
 /** What else can be done with a file. */
 function FileMenu({ model, id, ports }: { model: NetworkModel; id: number; ports: number }) {
-  const place = model.instruments.find((i) => i.parts?.names.includes("Open"));
+  const place = model.instruments.find((i) => partOf(i)?.choices.includes("Open"));
   const queries = useQueryClient();
   const load = async () => {
     try {

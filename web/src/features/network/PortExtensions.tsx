@@ -12,7 +12,7 @@ export function PortExtensions({ model, ports }: { model: NetworkModel; ports: n
   const put = (port: number, e: PortExtension) =>
     change({ extensions: setting.extensions.map((x, i) => (i === port - 1 ? e : x)) });
   const find = async (port: number) => {
-    const source = live ? `/api/analyzers/${live.id}` : `/api/networks/${shown[0]}`;
+    const source = live ? model.analyzer.url : `/api/networks/${shown[0]}`;
     try {
       put(port, await api.get<PortExtension>(`${source}/extension?port=${port}`));
     } catch (e) {

@@ -6,7 +6,7 @@ import type { NetworkModel } from "./useNetworks";
 
 /** Stretches of a segmented sweep, one a line. */
 export function SegmentsEditor({ model, onClose }: { model: NetworkModel; onClose: () => void }) {
-  const before = model.analyzer.state?.sweep.segments ?? [];
+  const before = model.analyzer.sweep?.segments ?? [];
   const [text, setText] = useState(
     before
       .map((s) => `${formatHertz(s.startHz)} to ${formatHertz(s.stopHz)}, ${s.points}`)

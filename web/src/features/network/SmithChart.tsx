@@ -162,7 +162,7 @@ const ChartGrid = memo(function ChartGrid(props: {
         )}
       </g>
       {grid !== "polar" && (
-        <g className={classes.chartText} fontSize={0.052 * scale}>
+        <g className={classes.chartText} fontSize={0.075 * scale}>
           {RESISTANCES.map((r) => {
             const [re] = gamma(r, 0);
             const value = grid === "impedance" ? z0 * r : (1000 / z0) * r;

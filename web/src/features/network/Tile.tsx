@@ -14,7 +14,7 @@ import {
   valueAt,
 } from "./panes";
 import { type ChartMarker, SmithChart } from "./SmithChart";
-import type { NetworkModel } from "./useNetworks";
+import { type NetworkModel, useShown } from "./useNetworks";
 
 interface Props {
   model: NetworkModel;
@@ -87,7 +87,7 @@ const TileHead = memo(function TileHead(props: {
 /** One view of what is shown: a plot over frequency, or a chart. */
 export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
   const view = model.setting.views[pane];
-  const networks = model.networks.filter((n) => n.curves[pane]);
+  const networks = useShown(model).filter((n) => n.curves[pane]);
   const ports = Math.max(1, ...networks.map((n) => n.ports));
   return (
     <section className={classes.tile} aria-label={`View ${pane + 1}`}>
@@ -130,9 +130,17 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
   );
 }
 
+/** Ranges of formats of which nothing is drawn yet. */
+const EMPTY_RANGE: Record<string, [number, number]> = {
+  LOG_MAGNITUDE: [-80, 10],
+  RETURN_LOSS: [0, 50],
+  VSWR: [1, 5],
+  PHASE: [-180, 180],
+};
+
 function OverFrequency(props: Props & { view: View }) {
   const { model, pane, view, zoom } = props;
-  const networks = model.networks.filter((n) => n.curves[pane]?.y.length);
+  const networks = useShown(model).filter((n) => n.curves[pane]?.y.length);
   const first = networks[0]?.curves[pane];
   const unit = unitOf(first?.unit ?? "");
   const scale = scaleOf(first?.unit ?? "");
@@ -150,7 +158,10 @@ function OverFrequency(props: Props & { view: View }) {
     return { label: n.name, x, y, colour: k % 5 };
   });
   const all = curves.flatMap((c) => [c.x[0], c.x[c.x.length - 1]]).filter(Number.isFinite);
-  const whole: [number, number] = all.length ? [Math.min(...all), Math.max(...all)] : [0, 1];
+  // Nothing yet: the axes that are set.
+  const sweep = model.live ? model.analyzer.sweep : undefined;
+  const set: [number, number] = sweep ? [sweep.startHz, sweep.stopHz] : [0, 1];
+  const whole: [number, number] = all.length ? [Math.min(...all), Math.max(...all)] : set;
   const range = zoom ?? whole;
   const values = curves.flatMap((c) =>
     c.y.filter((_, i) => c.x[i] >= range[0] && c.x[i] <= range[1]),
@@ -179,7 +190,9 @@ function OverFrequency(props: Props & { view: View }) {
     .flatMap((l) => l.y)
     .map((v) => Math.max(v, -150));
   const yRange = useSteady(
-    axisFor([...drawn, ...inSight]),
+    drawn.length || !sweep
+      ? axisFor([...drawn, ...inSight])
+      : (EMPTY_RANGE[view.format] ?? axisFor(inSight)),
     `${view.row}${view.column}${view.format}${range.join()}`,
   );
   return (

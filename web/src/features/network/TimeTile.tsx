@@ -3,12 +3,12 @@ import { Plot } from "../../components/Plot";
 import { formatLevel } from "../../components/units";
 import classes from "./NetworkPage.module.css";
 import { axisFor } from "./panes";
-import type { NetworkModel } from "./useNetworks";
+import { type NetworkModel, useShown } from "./useNetworks";
 
 /** The reflection over distance with the gate and the list of faults. */
 export function TimeTile({ model }: { model: NetworkModel }) {
   const { time } = model.setting;
-  const networks = model.networks.filter((n) => n.time);
+  const networks = useShown(model).filter((n) => n.time);
   const first = networks[0]?.time;
   if (!first) {
     return (

@@ -12,8 +12,8 @@ const BOUNDS: Record<string, [NetworkLimit["format"], string]> = {
 };
 
 /**
- * One limit a line: "pass band: S21 dB at least -1.8 from 456.9M to 460.1M"; a value may slope as
- * "-40..-60".
+ * One limit a line: "pass band: S21 dB at least -1.8 from 456.9M to 460.1M for cavity filter"; a value
+ * may slope as "-40..-60", and the part may be left out.
  */
 export function parseLimits(text: string): { limits: NetworkLimit[]; wrong: string } {
   const limits: NetworkLimit[] = [];
@@ -23,7 +23,7 @@ export function parseLimits(text: string): { limits: NetworkLimit[]; wrong: stri
       continue;
     }
     const m =
-      /^(?:(.+?):\s*)?S(\d)(\d)\s+(dB|VSWR|return loss|phase|delay|impedance)\s+(at least|at most)\s+(\S+)\s+from\s+(.+?)\s+to\s+(.+)$/i.exec(
+      /^(?:(.+?):\s*)?S(\d)(\d)\s+(dB|VSWR|return loss|phase|delay|impedance)\s+(at least|at most)\s+(\S+)\s+from\s+(.+?)\s+to\s+(.+?)(?:\s+for\s+(.+))?$/i.exec(
         line,
       );
     const wrong = (why: string) => ({ limits: [], wrong: `Line ${i + 1}: ${why}` });
@@ -38,6 +38,7 @@ export function parseLimits(text: string): { limits: NetworkLimit[]; wrong: stri
       return wrong("a number cannot be read. Write frequencies as 458.5M.");
     }
     limits.push({
+      part: m[9] ?? null,
       name: m[1] ?? "",
       row: Number(m[2]),
       column: Number(m[3]),
@@ -60,7 +61,7 @@ export function limitsText(limits: NetworkLimit[]): string {
       const name = l.name ? `${l.name}: ` : "";
       const what = word(l.format).replace("db", "dB").replace("vswr", "VSWR");
       const side = l.upper ? "at most" : "at least";
-      return `${name}S${l.row}${l.column} ${what} ${side} ${value} from ${formatHertz(l.fromHz)} to ${formatHertz(l.toHz)}`;
+      return `${name}S${l.row}${l.column} ${what} ${side} ${value} from ${formatHertz(l.fromHz)} to ${formatHertz(l.toHz)}${l.part ? ` for ${l.part}` : ""}`;
     })
     .join("\n");
 }

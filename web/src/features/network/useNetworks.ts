@@ -9,7 +9,8 @@ import {
   type PortExtension,
   type ShownNetwork,
 } from "../../api/client";
-import { useInstruments } from "../bench/BenchPage";
+import { useFrame } from "../../api/live";
+import { useInstruments } from "../../desk/useInstruments";
 import { parseElements } from "./asksText";
 import { paneOf, type View } from "./panes";
 import { useAnalyzer } from "./useAnalyzer";
@@ -47,7 +48,7 @@ export interface NetworkSetting {
   bandFromHz: number;
   bandToHz: number;
   memory: number | null;
-  math: string;
+  math: NonNullable<NetworkViewRequest["math"]>;
   otherVswr: number;
   resonance: string;
   cableMetres: number;
@@ -109,7 +110,12 @@ function stored(): NetworkSetting {
 
 const [BAND_FROM, BAND_TO] = [0, 1e15];
 
-function requestOf(s: NetworkSetting, asks: JobNetwork, markers: number[]): NetworkViewRequest {
+function requestOf(
+  s: NetworkSetting,
+  asks: JobNetwork,
+  markers: number[],
+  device: string | null,
+): NetworkViewRequest {
   const none = { delaySeconds: 0, lossDb: 0, atHz: 1e9 };
   const t = s.time;
   const from = Number.isNaN(s.bandFromHz) ? BAND_FROM : s.bandFromHz;
@@ -157,6 +163,8 @@ function requestOf(s: NetworkSetting, asks: JobNetwork, markers: number[]): Netw
       : null,
     cableMetres: s.cableMetres > 0 ? s.cableMetres : null,
     fixture: s.fixture ? { empty: asks.fixtureEmpty, shorted: asks.fixtureShorted } : null,
+    // Candidates are all held to the limits, whatever the device of the job.
+    dut: s.candidates ? null : device,
   };
 }
 
@@ -196,6 +204,7 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
     { ...setting, shown, memory: has(setting.memory) },
     asks,
     markers.slice(0, 8),
+    job?.dut ?? null,
   );
   const view = useQuery({
     queryKey: ["network-view", request],
@@ -205,7 +214,7 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
     retry: false,
   });
   const analyzer = useAnalyzer(live?.id ?? null, job, request);
-  const frame = live ? analyzer.frame?.header : undefined;
+  const frame = live ? analyzer.frame : null;
   const fromFiles = shown.length ? (view.data?.networks ?? []) : [];
   const networks = frame ? [frame.network, ...fromFiles] : fromFiles;
   const main = networks[0];
@@ -249,12 +258,19 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
     saveAsks,
     files,
     shown,
+    fromFiles,
     networks,
     wrong: refused || (view.error as Error | null)?.message || "",
     band: [from, to] as const,
     open,
     setRefused,
   };
+}
+
+/** All that is shown, with every sweep of the analyzer: for plots alone. */
+export function useShown(model: NetworkModel): ShownNetwork[] {
+  const sweep = useFrame(model.analyzer.store);
+  return sweep ? [sweep.network, ...model.fromFiles] : model.networks;
 }
 
 export type NetworkModel = ReturnType<typeof useNetworks>;

@@ -1,12 +1,11 @@
 import { Alert, Button, Group, Table, Text, Title } from "@mantine/core";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
 import { api, type Comparison, type Run } from "../../api/client";
 import { go } from "../../app/router";
-import { Plot } from "../../components/Plot";
 import { formatHertz, signed } from "../../components/units";
+import { alike, mainOf } from "../../desk/outcomes";
+import { type Drawn, SeriesPlot, useZooms } from "../../desk/SeriesPlot";
 import classes from "./RunsPage.module.css";
-import { usePlotRange } from "./usePlotRange";
 
 const ARROW: Record<string, string> = { up: "\u2191", down: "\u2193", "": "" };
 const SHAPE: Record<string, string> = {
@@ -36,59 +35,52 @@ export function ComparisonView({ first, second }: { first: number; second: numbe
 }
 
 function Loaded({ comparison, a, b }: { comparison: Comparison; a: Run; b: Run }) {
-  const both = useMemo(
-    () => [
-      { label: `A: ${a.name}`, colour: 0, ...a.trace },
-      { label: `B: ${b.name}`, colour: 1, dash: [6, 3], ...b.trace },
-    ],
-    [a, b],
-  );
-  const difference = useMemo(
-    () => comparison.difference.map((d) => ({ label: "B minus A", colour: 2, ...d })),
-    [comparison],
-  );
-  const range = usePlotRange(both);
-  const differenceRange = usePlotRange(difference);
-  const unit = a.trace.unit;
+  const zooms = useZooms();
+  const [mainA, mainB] = [mainOf(a.outcome), mainOf(b.outcome)];
+  const drawn: Drawn[] = [];
+  if (mainA) {
+    drawn.push({ series: mainA, label: `A: ${a.summary.name}`, colour: 0 });
+  }
+  if (mainB && (!mainA || alike(mainA, mainB))) {
+    drawn.push({ series: mainB, label: `B: ${b.summary.name}`, colour: 1, dash: [6, 3] });
+  }
+  const difference = comparison.difference
+    .slice(0, 1)
+    .map((series) => ({ series, label: "B minus A", colour: 2 }));
+  const unit = mainA?.unit ?? "";
   return (
     <>
       <Group justify="space-between">
         <Title order={4}>
           <span className={classes.letter}>A</span>
-          {a.name} and <span className={classes.letter}>B</span>
-          {b.name}
+          {a.summary.name} and <span className={classes.letter}>B</span>
+          {b.summary.name}
         </Title>
         <Button
           size="compact-sm"
           variant="default"
-          onClick={() => go(`/runs?first=${b.id}&second=${a.id}`)}
+          onClick={() => go(`/runs?first=${b.summary.id}&second=${a.summary.id}`)}
         >
           Swap A and B
         </Button>
       </Group>
       {comparison.difference.length === 0 && (
         <Alert color="yellow" p={8}>
-          There is no difference trace: the runs share no band, or one is in dBm and the other in
-          dBFS.
+          There is no difference: the runs share no stretch of one axis in one unit.
         </Alert>
       )}
       <div className={classes.plots}>
-        <Plot
-          title={`${a.name} and ${b.name}`}
-          traces={both}
-          {...range}
-          yLabel={`Level (${unit})`}
-          yUnit={unit}
+        <SeriesPlot
+          title={`${a.summary.name} and ${b.summary.name}`}
+          drawn={drawn}
+          zooms={zooms}
+          yLabel={`${mainA?.quantity ?? ""} (${unit})`}
         />
-        <Plot
-          title={`difference of ${b.name} and ${a.name}`}
-          traces={difference}
-          {...differenceRange}
-          xRange={range.xRange}
-          onZoom={range.onZoom}
-          onZoomBack={range.onZoomBack}
-          yLabel="B minus A (dB)"
-          yUnit="dB"
+        <SeriesPlot
+          title={`difference of ${b.summary.name} and ${a.summary.name}`}
+          drawn={difference}
+          zooms={zooms}
+          yLabel={`B minus A (${difference[0]?.series.unit ?? ""})`}
         />
       </div>
       <Group align="flex-start" grow wrap="nowrap">
@@ -128,7 +120,7 @@ function Loaded({ comparison, a, b }: { comparison: Comparison; a: Run; b: Run }
                 <Table.Th>What</Table.Th>
                 <Table.Th>A</Table.Th>
                 <Table.Th>B</Table.Th>
-                <Table.Th />
+                <Table.Th>Way</Table.Th>
               </Table.Tr>
             </Table.Thead>
             <Table.Tbody>

@@ -1,12 +1,11 @@
 import { Alert, Table, Text, Title } from "@mantine/core";
 import { useQueries } from "@tanstack/react-query";
-import { useMemo } from "react";
 import { api, type Run } from "../../api/client";
-import { Plot } from "../../components/Plot";
 import { VERDICT_SHAPE } from "../../components/verdicts";
+import { alike, mainOf } from "../../desk/outcomes";
+import { type Drawn, SeriesPlot, useZooms } from "../../desk/SeriesPlot";
 import { formatValue } from "../spectrum/Readings";
 import classes from "./RunsPage.module.css";
-import { usePlotRange } from "./usePlotRange";
 
 /** Any number of runs over one another, with their readings side by side. */
 export function OverlayView({ ids }: { ids: number[] }) {
@@ -25,38 +24,31 @@ export function OverlayView({ ids }: { ids: number[] }) {
 }
 
 function Loaded({ runs }: { runs: Run[] }) {
-  const key = runs.map((r) => r.id).join(",");
-  // biome-ignore lint/correctness/useExhaustiveDependencies: kept runs never change
-  const traces = useMemo(
-    () =>
-      runs.map((r, i) => ({
-        ...r.trace,
-        label: r.name,
-        colour: i % 6,
-        dash: i < 6 ? undefined : [6, 3],
-      })),
-    [key],
-  );
-  const range = usePlotRange(traces);
-  const units = new Set(runs.map((r) => r.trace.unit));
-  const readings = [...new Set(runs.flatMap((r) => r.readings.map((x) => x.id)))];
-  const label = (id: string) =>
-    runs.flatMap((r) => r.readings).find((x) => x.id === id)?.label ?? id;
+  const zooms = useZooms();
+  const first = mainOf(runs[0].outcome);
+  const drawn: Drawn[] = runs.flatMap((r, i) => {
+    const series = mainOf(r.outcome);
+    return series && first && alike(series, first)
+      ? [{ series, label: r.summary.name, colour: i % 6, dash: i < 6 ? undefined : [6, 3] }]
+      : [];
+  });
+  const all = runs.flatMap((r) => r.outcome.readings);
+  const readings = [...new Set(all.map((x) => x.id))];
+  const label = (id: string) => all.find((x) => x.id === id)?.label ?? id;
   return (
     <>
       <Title order={4}>{runs.length} runs over one another</Title>
-      {units.size > 1 && (
+      {drawn.length < runs.length && (
         <Alert color="yellow" p={8}>
-          Some of these runs are in dBm and others in dBFS: their levels do not belong together.
+          Some of these runs have another unit or another axis than the first: they are not drawn.
         </Alert>
       )}
       <div className={classes.single}>
-        <Plot
+        <SeriesPlot
           title="Runs over one another"
-          traces={traces}
-          {...range}
-          yLabel={`Level (${[...units].join(", ")})`}
-          yUnit={runs[0].trace.unit}
+          drawn={drawn}
+          zooms={zooms}
+          yLabel={`${first?.quantity ?? ""} (${first?.unit ?? ""})`}
         />
       </div>
       <Table fz="sm" verticalSpacing={3} data-testid="overlay-readings">
@@ -64,7 +56,7 @@ function Loaded({ runs }: { runs: Run[] }) {
           <Table.Tr>
             <Table.Th>Reading</Table.Th>
             {runs.map((r) => (
-              <Table.Th key={r.id}>{r.name}</Table.Th>
+              <Table.Th key={r.summary.id}>{r.summary.name}</Table.Th>
             ))}
           </Table.Tr>
         </Table.Thead>
@@ -73,9 +65,9 @@ function Loaded({ runs }: { runs: Run[] }) {
             <Table.Tr key={id}>
               <Table.Td>{label(id)}</Table.Td>
               {runs.map((run) => {
-                const r = run.readings.find((x) => x.id === id);
+                const r = run.outcome.readings.find((x) => x.id === id);
                 return (
-                  <Table.Td key={run.id} className="figures">
+                  <Table.Td key={run.summary.id} className="figures">
                     {r
                       ? `${formatValue(r)} ${r.unit} ${r.verdict === "NONE" ? "" : VERDICT_SHAPE[r.verdict]}`
                       : "\u2014"}

@@ -1,18 +1,16 @@
 import { Alert, Button, Group, SimpleGrid, Table, Text, Textarea, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
-import { api, type Run } from "../../api/client";
+import { useState } from "react";
+import { api, type Run, type SeriesHead } from "../../api/client";
 import { go } from "../../app/router";
 import { ConfirmButton } from "../../components/ConfirmButton";
-import { Plot } from "../../components/Plot";
 import { ResultTableView } from "../../components/ResultTableView";
-import { formatHertz, signed } from "../../components/units";
+import { signed } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
-import { plotCurves } from "../spectrum/FindingView";
+import { alike, factWords, linesLast, mainOf, tablesOf } from "../../desk/outcomes";
+import { type Drawn, SeriesPlot, useZooms } from "../../desk/SeriesPlot";
 import { formatValue } from "../spectrum/Readings";
-import { DETECTORS, WINDOWS } from "../spectrum/Steps";
 import classes from "./RunsPage.module.css";
-import { usePlotRange } from "./usePlotRange";
 
 /** One kept run, exactly as it was. */
 export function RunView({ id, jobId }: { id: number; jobId: number }) {
@@ -28,32 +26,39 @@ export function RunView({ id, jobId }: { id: number; jobId: number }) {
 
 function Loaded({ run, jobId }: { run: Run; jobId: number }) {
   const queries = useQueryClient();
-  const [name, setName] = useState(run.name);
-  const [note, setNote] = useState(run.note);
+  const { summary, outcome } = run;
+  const { networkId, recordingId } = summary.attachments;
+  const [name, setName] = useState(summary.name);
+  const [note, setNote] = useState(summary.note);
   const [wrong, setWrong] = useState("");
-  const traces = useMemo(
-    () => [
-      { label: run.name, colour: 0, ...run.trace },
-      ...run.rows.map((r, i) => ({ ...r.trace, label: r.label, colour: 1 + (i % 5), width: 1.1 })),
-    ],
-    [run],
-  );
-  const range = usePlotRange(traces);
-  const s = run.settings;
+  const zooms = useZooms();
+  const main = mainOf(outcome);
+  // One trace is known by the run; several are told apart by what they are.
+  const several = outcome.series.filter((o) => o.role === "DATA").length > 1;
+  const label = (o: SeriesHead) =>
+    o !== main ? o.label : several ? `${summary.name}: ${o.label}` : summary.name;
+  const drawn: Drawn[] = main
+    ? linesLast(outcome.series.filter((o) => alike(o, main))).map((series, i) => ({
+        series,
+        label: label(series),
+        colour: i % 6,
+        width: series === main ? undefined : 1.1,
+      }))
+    : [];
 
   const describe = async () => {
-    if (name === run.name && note === run.note) {
+    if (name === summary.name && note === summary.note) {
       return;
     }
     try {
       // Only what changed: two edits on their way at once must not undo each other.
-      await api.patch(`/api/runs/${run.id}`, {
-        name: name === run.name ? null : name,
-        note: note === run.note ? null : note,
+      await api.patch(`/api/runs/${summary.id}`, {
+        name: name === summary.name ? null : name,
+        note: note === summary.note ? null : note,
       });
       setWrong("");
       await queries.invalidateQueries({ queryKey: ["runs", jobId] });
-      await queries.invalidateQueries({ queryKey: ["run", run.id] });
+      await queries.invalidateQueries({ queryKey: ["run", summary.id] });
     } catch (e) {
       setWrong((e as Error).message);
     }
@@ -79,41 +84,65 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           onChange={(e) => setNote(e.currentTarget.value)}
           onBlur={describe}
         />
+      </Group>
+      <Group gap="xs">
         <Button
+          size="compact-sm"
           component="a"
           variant="default"
-          href={`/api/runs/${run.id}/report.html`}
+          href={`/api/runs/${summary.id}/report.html`}
           target="_blank"
         >
           Report
         </Button>
-        <Button component="a" variant="default" href={`/api/runs/${run.id}/trace.csv`} download>
-          Trace CSV
-        </Button>
-        {run.networkId !== null && (
+        {main && (
           <Button
+            size="compact-sm"
             component="a"
             variant="default"
-            href={`/api/networks/${run.networkId}/touchstone?version=1`}
+            href={`/api/runs/${summary.id}/csv?series=${main.id}`}
+            download
+          >
+            CSV
+          </Button>
+        )}
+        <Button
+          size="compact-sm"
+          component="a"
+          variant="default"
+          href={`/api/runs/${summary.id}/export`}
+          title="The whole run with its files, to read it in elsewhere"
+          download
+        >
+          Whole run
+        </Button>
+        {networkId !== null && (
+          <Button
+            size="compact-sm"
+            component="a"
+            variant="default"
+            href={`/api/networks/${networkId}/touchstone?version=1`}
             download
           >
             Touchstone
           </Button>
         )}
-        {run.recordingId !== null && (
+        {recordingId !== null && (
           <>
             <Button
+              size="compact-sm"
               component="a"
               variant="default"
-              href={`/api/recordings/${run.recordingId}/sigmf-meta`}
+              href={`/api/recordings/${recordingId}/sigmf-meta`}
               download
             >
               SigMF meta
             </Button>
             <Button
+              size="compact-sm"
               component="a"
               variant="default"
-              href={`/api/recordings/${run.recordingId}/sigmf-data`}
+              href={`/api/recordings/${recordingId}/sigmf-data`}
               download
             >
               SigMF data
@@ -121,9 +150,10 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           </>
         )}
         <ConfirmButton
+          size="compact-sm"
           question="Remove it for good"
           onConfirm={async () => {
-            await api.remove(`/api/runs/${run.id}`);
+            await api.remove(`/api/runs/${summary.id}`);
             await queries.invalidateQueries({ queryKey: ["runs", jobId] });
             go("/runs");
           }}
@@ -132,34 +162,23 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         </ConfirmButton>
       </Group>
       <Text fz="sm">
-        Kept {new Date(run.keptAt).toLocaleString()} from {run.sourceName} ({run.identity}).{" "}
-        {run.networkId !== null ? (
-          `${run.trace.detector} and more; the sweep is among the conditions.`
-        ) : (
-          <>
-            Centre {formatHertz(s.centreHz)}, span {formatHertz(s.spanHz)}, RBW{" "}
-            {formatHertz(Number(run.trace.rbwHz.toPrecision(3)))}, {WINDOWS[s.window]},{" "}
-            {DETECTORS[s.detector]}, {run.trace.segments} averages.
-          </>
-        )}
+        Kept {new Date(summary.keptAt).toLocaleString()} from {run.sourceName}
+        {run.identity && ` (${run.identity})`}: {run.words.map(factWords).join(", ")}.
         {run.overrideReason && <b> Levels overridden: {run.overrideReason}</b>}
       </Text>
+      {outcome.summary && <Text fz="sm">{outcome.summary}</Text>}
+      {outcome.marks.map((m) => (
+        <Text key={m} fz="sm" fw={600}>
+          {"\u26A0"} {m}
+        </Text>
+      ))}
       <div className={classes.single}>
-        <Plot
-          title={run.name}
-          traces={traces}
-          {...range}
-          yLabel={`Level (${run.trace.unit}) at ${run.trace.plane}`}
-          yUnit={run.trace.unit}
-          curves={plotCurves(
-            run.extras.limitLines.filter((c) => c.xUnit === "Hz" && c.yUnit === run.trace.unit),
-          )}
-        />
+        <SeriesPlot title={summary.name} drawn={drawn} zooms={zooms} spoiled={outcome.spoiled} />
       </div>
-      {run.extras.tables.map((t) => (
+      {tablesOf(outcome).map((t) => (
         <ResultTableView key={t.id} table={t} />
       ))}
-      <SimpleGrid cols={2}>
+      <SimpleGrid cols={2} style={{ alignItems: "start" }}>
         <Table fz="sm" verticalSpacing={3} captionSide="top">
           <Table.Thead>
             <Table.Tr>
@@ -170,7 +189,7 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
-            {run.readings.map((r) => (
+            {outcome.readings.map((r) => (
               <Table.Tr key={r.id}>
                 <Table.Td>{r.label}</Table.Td>
                 <Table.Td className="figures">
@@ -190,7 +209,7 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           <Table.Thead>
             <Table.Tr>
               <Table.Th>Path and conditions</Table.Th>
-              <Table.Th />
+              <Table.Th>Value</Table.Th>
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>

@@ -1,5 +1,7 @@
-import { Button, Checkbox, Group, Stack, Text, Title } from "@mantine/core";
-import type { Job } from "../../api/client";
+import { Button, Checkbox, FileButton, Group, Stack, Text, Title } from "@mantine/core";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Job, type RunSummary } from "../../api/client";
 import { go, useAddress } from "../../app/router";
 import { VERDICT_SHAPE } from "../../components/verdicts";
 import { ComparisonView } from "./ComparisonView";
@@ -36,7 +38,11 @@ export function RunsPage({ job }: { job: Job }) {
   if (runs?.length === 0) {
     return (
       <Stack align="center" justify="center" h="100%">
+        <Title order={1} size="h4">
+          Runs
+        </Title>
         <Text>This job has no runs yet. Keep one on the Spectrum screen with the key k.</Text>
+        <TakeRun job={job} />
       </Stack>
     );
   }
@@ -44,7 +50,9 @@ export function RunsPage({ job }: { job: Job }) {
     <div className={classes.page}>
       <div className={classes.list}>
         <Group justify="space-between" mb={4}>
-          <Title order={4}>Runs</Title>
+          <Title order={1} size="h4">
+            Runs
+          </Title>
           <Button
             size="compact-sm"
             variant={grid ? "filled" : "light"}
@@ -53,6 +61,7 @@ export function RunsPage({ job }: { job: Job }) {
             All on one sheet
           </Button>
         </Group>
+        <TakeRun job={job} />
         <Text fz="sm" c="dimmed" mb={6}>
           Click one to read it; tick two to compare, or more to lay them over one another.
         </Text>
@@ -102,5 +111,42 @@ export function RunsPage({ job }: { job: Job }) {
         )}
       </div>
     </div>
+  );
+}
+
+/** Reads a run in that another Rovnik wrote as one file. */
+function TakeRun({ job }: { job: Job }) {
+  const queries = useQueryClient();
+  const [wrong, setWrong] = useState("");
+  const take = async (file: File | null) => {
+    if (!file) {
+      return;
+    }
+    const form = new FormData();
+    form.append("file", file);
+    try {
+      const run = await api.post<RunSummary>(`/api/jobs/${job.id}/runs`, form);
+      setWrong("");
+      await queries.invalidateQueries({ queryKey: ["runs", job.id] });
+      go(`/runs?run=${run.id}`);
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+  };
+  return (
+    <>
+      <FileButton accept=".zip" onChange={take}>
+        {(p) => (
+          <Button {...p} size="compact-xs" variant="subtle">
+            Read a whole run in
+          </Button>
+        )}
+      </FileButton>
+      {wrong && (
+        <Text fz="sm" c="red">
+          {wrong}
+        </Text>
+      )}
+    </>
   );
 }

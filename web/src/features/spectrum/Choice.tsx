@@ -11,7 +11,8 @@ export function Choice(props: {
     <Menu position="bottom-start">
       <Menu.Target>
         <UnstyledButton
-          aria-label={props.label}
+          aria-label={`${props.label}: ${props.choices[props.value] ?? props.value}`}
+          data-choice={props.label}
           style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
         >
           {props.choices[props.value] ?? props.value}

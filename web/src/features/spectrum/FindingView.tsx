@@ -1,57 +1,30 @@
 import { Button, Group, Text } from "@mantine/core";
-import type { Curve, Finding } from "../../api/client";
-import { Plot } from "../../components/Plot";
-import type { PlotCurve, PlotMarker } from "../../components/plotTypes";
+import type { Finding, Outcome } from "../../api/client";
+import type { PlotMarker } from "../../components/plotTypes";
 import { ResultTableView } from "../../components/ResultTableView";
+import { OutcomePlot } from "../../desk/OutcomePlot";
 import { ReadingRow } from "./Readings";
 import classes from "./SpectrumPage.module.css";
-import type { SpectrumModel } from "./useSpectrum";
 
-const NAMES: Record<string, [string, string]> = {
-  harmonics: ["Harmonic", ""],
-  "drive-sweep": ["Carrier level", "dBm"],
-  "phase-noise": ["Offset", "Hz"],
-};
-
-/** Curves as the plot draws them: limits apart, colours in turns. */
-export function plotCurves(curves: Curve[]): PlotCurve[] {
-  let colour = 0;
-  return curves.map((c) => {
-    const limit = c.id === "limit" || c.id === "mask" || c.id.startsWith("occupied");
-    const ranged = c.id.startsWith("range");
-    return {
-      label: c.label,
-      x: c.x,
-      y: c.y,
-      limit,
-      colour: limit || ranged ? 0 : colour++ % 5,
-      dots: c.x.length <= 60 && !limit,
-    };
-  });
-}
+/** True if there is more to show than a sentence. */
+export const hasPicture = (o: Outcome) => o.series.length + o.tables.length > 0;
 
 /** A finding with its picture, tables and readings; it can be kept as a run. */
 export function FindingView(props: {
   finding: Finding;
-  model: SpectrumModel;
+  onKeep: () => unknown;
   onClose: () => void;
 }) {
-  const { finding, model } = props;
-  const curves = plotCurves(finding.curves);
-  const drawn = curves.filter((c) => !c.limit || finding.kind === "survey");
-  const xs = drawn.flatMap((c) => c.x);
-  const ys = drawn.flatMap((c) => c.y).filter(Number.isFinite);
-  const [xName, xUnit] = NAMES[finding.kind] ?? ["Frequency", "Hz"];
-  const yUnit = finding.curves[0]?.yUnit ?? "";
+  const o = props.finding.outcome;
   return (
     <div className={classes.finding} data-testid="finding">
       <Group justify="space-between" wrap="nowrap" align="flex-start">
         <div>
-          <Text fw={600}>{finding.title}</Text>
-          <Text fz="sm">{finding.summary}</Text>
+          <Text fw={600}>{o.title}</Text>
+          <Text fz="sm">{o.summary}</Text>
         </div>
         <Group gap={6} wrap="nowrap">
-          <Button size="compact-sm" onClick={() => model.keep("", "finding/keep")}>
+          <Button size="compact-sm" onClick={props.onKeep}>
             Keep as a run
           </Button>
           <Button size="compact-sm" variant="default" onClick={props.onClose}>
@@ -59,31 +32,19 @@ export function FindingView(props: {
           </Button>
         </Group>
       </Group>
-      {xs.length > 0 && (
+      {o.series.length > 0 && (
         <div className={classes.findingPlot}>
-          <Plot
-            title={finding.title}
-            traces={[]}
-            curves={curves}
-            logarithmic={finding.logarithmic}
-            xRange={[min(xs), max(xs)]}
-            yRange={[Math.floor(min(ys) / 10) * 10 - 5, Math.ceil((max(ys) + 8) / 10) * 10]}
-            xName={xName}
-            xUnit={xUnit}
-            yLabel={finding.kind === "phase-noise" ? "L(f) (dBc/Hz)" : `Level (${yUnit})`}
-            yUnit={yUnit}
-            markers={makers(finding)}
-          />
+          <OutcomePlot title={o.title} outcome={o} markers={makers(o)} />
         </div>
       )}
-      {finding.readings.length > 0 && (
+      {o.readings.length > 0 && (
         <div className={classes.findingReadings}>
-          {finding.readings.map((r) => (
+          {o.readings.map((r) => (
             <ReadingRow key={r.id} reading={r} />
           ))}
         </div>
       )}
-      {finding.tables.map((t) => (
+      {o.tables.map((t) => (
         <ResultTableView key={t.id} table={t} />
       ))}
     </div>
@@ -98,14 +59,11 @@ const SHORT: [string, string][] = [
 ];
 
 /** Who makes each line, written over it. */
-function makers(finding: Finding): PlotMarker[] {
-  const table = finding.tables.find((t) => t.id === "whose-line");
+function makers(o: Outcome): PlotMarker[] {
+  const table = o.tables.find((t) => t.id === "whose-line");
   return (table?.rows ?? []).map(({ cells: [line, level, maker] }) => ({
     hertz: line.value ?? 0,
     level: level.value ?? 0,
     label: SHORT.find(([start]) => maker.text.startsWith(start))?.[1] ?? "",
   }));
 }
-
-const min = (v: number[]) => v.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
-const max = (v: number[]) => v.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);

@@ -10,6 +10,7 @@ import {
 import { useState } from "react";
 import type { SurveyRange } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
+import { hasPicture } from "./FindingView";
 import { DraftField, FormModal } from "./FormModal";
 import { useDraft } from "./useDraft";
 import { useFinding } from "./useFinding";
@@ -64,9 +65,9 @@ export function GuidedProgress({ model }: { model: SpectrumModel }) {
   const scanning = model.frame && model.frame.header.progress < 1 ? model.frame.header : null;
   if (!guided && !scanning) {
     // A finding without a picture is a sentence; one with a picture is shown in the plot's place.
-    return finding && finding.curves.length + finding.tables.length === 0 ? (
+    return finding && !hasPicture(finding.outcome) ? (
       <Text fz="sm" role="status">
-        {finding.summary}
+        {finding.outcome.summary}
       </Text>
     ) : null;
   }
@@ -158,7 +159,7 @@ function Ask(props: { kind: Asked; model: SpectrumModel; onClose: () => void }) 
                     kind,
                     receiverAlone: alone === "alone",
                     excessNoiseDb: draft.number("excess", "dB"),
-                    coldKelvin: draft.number("cold", ""),
+                    coldKelvin: draft.number("cold", "") ?? 290,
                     limitDb: draft.number("figure", "dB"),
                   }
                 : {

@@ -19,7 +19,7 @@ const PROBES: Record<string, string> = { "1": "1:1", "10": "10:1" };
 /** The unit of levels, and the second input where there is one. */
 export function LevelSentence({ model, inputs }: { model: SpectrumModel; inputs: number }) {
   const view = model.state?.settings.view;
-  if (!view || model.state?.levelUnit === "dBFS") {
+  if (!view || model.state?.facts.levelUnit === "dBFS") {
     return null;
   }
   const wrong = (field: string) =>

@@ -7,7 +7,7 @@ import { Step } from "./Step";
 import type { SpectrumModel } from "./useSpectrum";
 
 interface Props {
-  job: Job;
+  job: Job | undefined;
   model: SpectrumModel;
   recording: boolean;
 }
@@ -23,7 +23,7 @@ export function Levels({ model, job, recording }: Props) {
     return (
       <Step title="Levels" state="done">
         <Text fz="sm">
-          {model.state?.levelUnit === "dBm"
+          {model.state?.facts.levelUnit === "dBm"
             ? "Calibrated: levels in dBm at the reading plane."
             : "No calibration: levels in dBFS, relative to full scale."}
         </Text>
@@ -53,7 +53,7 @@ export function Levels({ model, job, recording }: Props) {
             color="red"
             mt={4}
             disabled={!reason.trim()}
-            onClick={() => model.start(reason)}
+            onClick={() => model.start({ overrideReason: reason })}
           >
             Measure all the same
           </Button>
@@ -63,19 +63,27 @@ export function Levels({ model, job, recording }: Props) {
   );
 }
 
-function Calibrate({ source, job, model }: { source: string; job: Job; model: SpectrumModel }) {
+function Calibrate({
+  source,
+  job,
+  model,
+}: {
+  source: string;
+  job: Job | undefined;
+  model: SpectrumModel;
+}) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
   const set = async (fullScaleDbm: number | null) => {
     try {
       await api.put(`/api/recordings/${source.slice(1)}/calibration`, { fullScaleDbm });
       await queries.invalidateQueries({ queryKey: ["recordings"] });
-      await api.post(`/api/live/${source}/start`, { jobId: job.id, overrideReason: "" });
+      await api.post(`/api/live/${source}/spectrum/start`, { jobId: job?.id ?? null });
     } catch (e) {
       model.setProblem(e as Problem);
     }
   };
-  if (model.state?.levelUnit === "dBm") {
+  if (model.state?.facts.levelUnit === "dBm") {
     return (
       <Button size="compact-xs" variant="subtle" onClick={() => set(null)}>
         Take the calibration away

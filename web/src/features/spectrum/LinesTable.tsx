@@ -1,10 +1,10 @@
 import { Button, Group, SegmentedControl, Table } from "@mantine/core";
 import { useState } from "react";
-import type { Frame } from "../../api/live";
 import { download } from "../../components/plotExport";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed } from "../../components/units";
 import classes from "./SpectrumPage.module.css";
+import type { Frame } from "./spectrumFrame";
 import type { SpectrumModel } from "./useSpectrum";
 
 /** All lines of the newest frame, by level or by frequency; a click sets the marker. */

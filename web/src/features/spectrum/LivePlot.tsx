@@ -1,12 +1,13 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { api, type Run, type ViewPlan } from "../../api/client";
-import type { Frame } from "../../api/live";
+import { valuesOf } from "../../api/frames";
+import { useFrame } from "../../api/live";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve, PlotLimit, PlotTrace } from "../../components/plotTypes";
 import { formatHertz, signed, step125 } from "../../components/units";
-import { plotCurves } from "./FindingView";
+import { mainOf } from "../../desk/outcomes";
 import { type MarkerSet, plotMarkers } from "./markers";
-import { DETECTORS, WINDOWS } from "./Steps";
+import type { Frame } from "./spectrumFrame";
 import { ALL_LOOKS, TraceMenu } from "./TraceMenu";
 import type { SpectrumModel } from "./useSpectrum";
 
@@ -48,21 +49,26 @@ function useOverlays(ids: number[]): PlotTrace[] {
   }, [key]);
   return useMemo(
     () =>
-      runs.map((r, i) => ({
-        label: `${r.name} at ${r.trace.plane}`,
-        startHz: r.trace.startHz,
-        stepHz: r.trace.stepHz,
-        level: r.trace.level,
-        colour: 1 + (i % 4),
-        dash: [6, 3 + i * 3],
-      })),
+      runs.flatMap((r, i) => {
+        const main = mainOf(r.outcome);
+        return main && main.axis.step > 0 && main.axis.unit === "Hz" && main.y
+          ? {
+              label: `${r.summary.name} at ${main.plane}`,
+              startHz: main.axis.start,
+              stepHz: main.axis.step,
+              level: valuesOf(main),
+              colour: 1 + (i % 4),
+              dash: [6, 3 + i * 3],
+            }
+          : [];
+      }),
     [runs],
   );
 }
 
 /** The newest looks, oldest last, as long as they fit the points of the present one. */
-function useHistory(frame: Frame | null, count: number): Float32Array[] {
-  const looks = useRef<Float32Array[]>([]);
+function useHistory(frame: Frame | null, count: number): ArrayLike<number>[] {
+  const looks = useRef<ArrayLike<number>[]>([]);
   const skip = useRef({ every: 1, seen: 0 });
   const fits = useRef("");
   const key = frame ? `${frame.header.startHz} ${frame.header.stepHz} ${frame.level.length}` : "";
@@ -86,9 +92,9 @@ const MOST_LOOKS = 256;
 
 /** Keeps looks over all of the time: when there are too many, every other one goes. */
 function takeOfAll(
-  looks: { current: Float32Array[] },
+  looks: { current: ArrayLike<number>[] },
   skip: { every: number; seen: number },
-  newest: Float32Array,
+  newest: ArrayLike<number>,
 ) {
   const [, ...older] = looks.current;
   // The newest is always the first; it stays as history only when its turn has come.
@@ -110,7 +116,8 @@ interface Props {
 /** The live trace with all that is laid over it. */
 export function LivePlot(props: Props) {
   const { model, markers } = props;
-  const { frame, state } = model;
+  const { state } = model;
+  const frame = useFrame(model.store);
   const [historyCount, setHistoryCount] = useState(0);
   const [foreign, setForeign] = useState<PlotCurve[]>([]);
   const overlays = useOverlays(props.overlaid);
@@ -135,7 +142,7 @@ export function LivePlot(props: Props) {
     const rbw = formatHertz(Number(h.rbwHz.toPrecision(3)));
     const main = {
       ...grid,
-      label: `${traceName(state?.phase)}, RBW ${rbw}, ${WINDOWS[h.settings.window]}, ${DETECTORS[h.settings.detector]}`,
+      label: `${traceName(state?.phase)}, RBW ${rbw}, ${h.window}, ${h.detector}`,
       level: frame.level,
       colour: 0,
     };
@@ -145,7 +152,7 @@ export function LivePlot(props: Props) {
   const centre = settings?.centreHz ?? 0;
   const half = (settings?.spanHz ?? 1) / 2;
   const top = topOf(frame, settings?.referenceLevelDbm ?? 0);
-  const unit = header?.unit ?? state?.levelUnit ?? "dBm";
+  const unit = header?.unit ?? state?.facts.levelUnit ?? "dBm";
   const across = [centre - half, centre + half];
   const pair: PlotCurve[] = (markers.levels ?? []).map((level) => ({
     label: "",
@@ -159,7 +166,7 @@ export function LivePlot(props: Props) {
       title="Spectrum"
       traces={traces}
       history={history}
-      curves={[...plotCurves(header?.limitLines ?? []), ...pair, ...foreign]}
+      curves={[...(header?.curves ?? []), ...pair, ...foreign]}
       spoiled={header?.spoiled}
       xRange={[across[0], across[1]]}
       yRange={[header?.linear ? 0 : Math.min(floor, top - 20), top]}
@@ -211,7 +218,9 @@ function topOf(frame: Frame | null, referenceDbm: number): number {
   }
   let highest = h.peaks[0]?.level ?? 0;
   for (const level of [frame.level, ...frame.rows]) {
-    highest = level.reduce((a, b) => Math.max(a, b), highest);
+    for (let i = 0; i < level.length; i++) {
+      highest = Math.max(highest, level[i]);
+    }
   }
   // Steps of 1, 2, 5, so that the axis does not breathe.
   return step125(highest * 1.05, true);

@@ -1,9 +1,9 @@
 import { CloseButton, SegmentedControl } from "@mantine/core";
 import { useState } from "react";
-import type { Frame } from "../../api/live";
 import { ResultTableView } from "../../components/ResultTableView";
 import { LinesTable } from "./LinesTable";
 import classes from "./SpectrumPage.module.css";
+import type { Frame } from "./spectrumFrame";
 import type { SpectrumModel } from "./useSpectrum";
 
 /** Tables under the plot: the lines, and what the readings asked for list. */

@@ -1,10 +1,10 @@
 import { Button } from "@mantine/core";
-import type { Frame } from "../../api/live";
 import { download } from "../../components/plotExport";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatLevel, levelRatioDb, signed, step125 } from "../../components/units";
 import { type MarkerSet, markersCsv, readMarker } from "./markers";
 import classes from "./SpectrumPage.module.css";
+import type { Frame } from "./spectrumFrame";
 
 /** Numbers of all markers, their differences, and the pair of levels. */
 export function MarkersPanel(props: {

@@ -1,11 +1,11 @@
 import { Tooltip } from "@mantine/core";
 import type { Reading } from "../../api/client";
-import type { Frame } from "../../api/live";
 import { formatCell } from "../../components/formatCell";
 import { decimalsFor, grouped, signed } from "../../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
 import { ReadingMenu, removeReading } from "./ReadingMenu";
 import classes from "./SpectrumPage.module.css";
+import type { Frame } from "./spectrumFrame";
 import type { SpectrumModel } from "./useSpectrum";
 
 /** Colour of a verdict. */
@@ -109,20 +109,42 @@ export function Readings(props: {
   const { frame, model } = props;
   const readings = frame?.header.readings ?? [];
   const worst = worstReading(readings);
-  const big = worst ?? readings[0];
+  const big = worst ?? readings.find((r) => r.value !== null) ?? readings[0];
+  const idle = readings.filter((r) => r !== big && r.value === null);
   return (
     <>
       <Verdict reading={worst} />
       {frame && !props.live && <div className={classes.small}>of the last trace, not live</div>}
       {big && <ReadingRow reading={big} big onRemove={removeReading(model, big.id)} />}
-      {readings
-        .filter((r) => r !== big)
-        .map((r) => (
-          <ReadingRow key={r.id} reading={r} onRemove={removeReading(model, r.id)} />
-        ))}
-      <ReadingMenu model={model} markerHz={props.markerHz} />
+      <div className={classes.rest}>
+        {readings
+          .filter((r) => r !== big && r.value !== null)
+          .map((r) => (
+            <ReadingRow key={r.id} reading={r} onRemove={removeReading(model, r.id)} />
+          ))}
+        <Idle readings={idle} model={model} />
+        <ReadingMenu model={model} markerHz={props.markerHz} />
+      </div>
     </>
   );
+}
+
+/** Readings that have no value now, folded, a line for each reason. */
+function Idle({ readings, model }: { readings: Reading[]; model: SpectrumModel }) {
+  const reasons = [...new Set(readings.map((r) => r.marks.join(", ")))];
+  return reasons.map((why) => {
+    const all = readings.filter((r) => r.marks.join(", ") === why);
+    return (
+      <details key={why} className={classes.reading} data-testid="idle-readings">
+        <summary className={classes.small}>
+          {all.length === 1 ? all[0].label : `${all.length} readings`}: {why || "no value now"}
+        </summary>
+        {all.map((r) => (
+          <ReadingRow key={r.id} reading={r} onRemove={removeReading(model, r.id)} />
+        ))}
+      </details>
+    );
+  });
 }
 
 function Verdict({ reading }: { reading: Reading | undefined }) {

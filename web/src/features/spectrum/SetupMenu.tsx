@@ -6,6 +6,11 @@ import { download } from "../../components/plotExport";
 import { FormModal } from "./FormModal";
 import type { SpectrumModel } from "./useSpectrum";
 
+interface Measurement {
+  kind: string;
+  settings: { default: SpectrumSettings };
+}
+
 interface Setup {
   id: number;
   name: string;
@@ -40,7 +45,7 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
   };
   const save = async () => {
     try {
-      const text = await api.post<object>("/api/settings-file/write", settings);
+      const text = await api.post<object>("/api/settings-file/write", { settings });
       download("settings.json", `${JSON.stringify(text, null, 2)}\n`, "application/json");
     } catch (e) {
       refuse(e);
@@ -51,7 +56,14 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
       return;
     }
     try {
-      take(await api.postText<SpectrumSettings>("/api/settings-file/read", await chosen.text()));
+      const file = await api.postText<{ measurement: string; settings: SpectrumSettings }>(
+        "/api/settings-file/read",
+        await chosen.text(),
+      );
+      if (file.measurement !== "spectrum") {
+        throw new Problem(`it holds settings of "${file.measurement}"`, "settings", 0);
+      }
+      take(file.settings);
     } catch (e) {
       const p = e as Problem;
       refuse(new Problem(`${chosen.name}: ${p.message}`, "settings", p.status));
@@ -84,7 +96,12 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
           <Menu.Item onClick={save}>Save to a file</Menu.Item>
           <Menu.Item onClick={() => file.current?.click()}>Read from a file ...</Menu.Item>
           <Menu.Item
-            onClick={() => api.get<SpectrumSettings>("/api/live/first-settings").then(take, refuse)}
+            onClick={() =>
+              api.get<Measurement[]>("/api/measurements").then((all) => {
+                const first = all.find((m) => m.kind === "spectrum");
+                return first && take(first.settings.default);
+              }, refuse)
+            }
           >
             Back to the first settings
           </Menu.Item>

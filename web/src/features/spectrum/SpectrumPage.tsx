@@ -1,13 +1,16 @@
+import { VisuallyHidden } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Job, type Recording } from "../../api/client";
+import { useStats } from "../../api/live";
 import { useKeys } from "../../app/useKeys";
 import { step125 } from "../../components/units";
-import { useInstruments } from "../bench/BenchPage";
+import { useGlance } from "../../desk/useGlance";
+import { useInstruments } from "../../desk/useInstruments";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
 import { Adviser } from "./Adviser";
-import { FindingView } from "./FindingView";
+import { FindingView, hasPicture } from "./FindingView";
 import { LivePlot } from "./LivePlot";
 import { LowerPane } from "./LowerPane";
 import { MarkersPanel } from "./MarkersPanel";
@@ -17,7 +20,6 @@ import { OpenRecording } from "./OpenRecording";
 import { Readings } from "./Readings";
 import classes from "./SpectrumPage.module.css";
 import { Steps } from "./Steps";
-import { useCalm } from "./useCalm";
 import { useFinding } from "./useFinding";
 import { useSpectrum } from "./useSpectrum";
 import { useSpectrumCommands } from "./useSpectrumCommands";
@@ -27,7 +29,8 @@ function levelPair(level: number, linear: boolean): [number, number] {
   return linear ? [level, level / 10] : [Math.round(level), Math.round(level) - 20];
 }
 
-export function SpectrumPage({ job }: { job: Job }) {
+/** Spectra of receivers and recordings; without a job a file can be looked at. */
+export function SpectrumPage({ job }: { job: Job | undefined }) {
   const queries = useQueryClient();
   const { data: instruments = [] } = useInstruments();
   const { data: recordings = [] } = useQuery({
@@ -49,9 +52,11 @@ export function SpectrumPage({ job }: { job: Job }) {
     ...receivers.map((i) => ({ value: `i${i.id}`, label: i.name })),
     ...recordings.map((r) => ({ value: `r${r.id}`, label: `recording ${r.name}` })),
   ];
-  const port = job.path.elements[job.path.elements.length - 1]?.instrumentId;
+  const port = job?.path.elements.at(-1)?.instrumentId;
   const first = receivers.find((i) => i.id === port) ?? receivers[0];
-  const source = sources.find((s) => s.value === chosen)?.value ?? (first ? `i${first.id}` : null);
+  const source =
+    sources.find((s) => s.value === chosen)?.value ??
+    (first ? `i${first.id}` : (sources[0]?.value ?? null));
   const choose = (s: string) => {
     sessionStorage.setItem("rovnik-source", s);
     setChosen(s);
@@ -60,26 +65,23 @@ export function SpectrumPage({ job }: { job: Job }) {
 
   const model = useSpectrum(job, source);
   const { frame, state } = model;
-  // The plot follows every frame; words and numbers only as fast as they can be read.
-  const calm = useCalm(frame, source ?? "");
-  const calmModel = { ...model, frame: calm };
+  const stats = useStats(model.store);
+  const glance = useGlance();
   const finding = useFinding(model);
   // What was found before this window looked is not shown unless it is asked for.
   if (state && closedFinding === null) {
     setClosedFinding(state.findingId);
   }
   const showFinding =
-    finding !== undefined &&
-    finding.id !== closedFinding &&
-    finding.curves.length + finding.tables.length > 0;
-  const plane = useRef(job.path.readingPlane);
+    finding !== undefined && finding.id !== closedFinding && hasPicture(finding.outcome);
+  const plane = useRef(job?.path.readingPlane ?? 0);
   const moving = useRef(0);
   if (moving.current === 0) {
     // While a move is on its way, an older answer must not turn it back.
-    plane.current = job.path.readingPlane;
+    plane.current = job?.path.readingPlane ?? 0;
   }
   const movePlane = async (wanted: number) => {
-    if (wanted < 0 || wanted > job.path.elements.length - 2) {
+    if (!job || wanted < 0 || wanted > job.path.elements.length - 2) {
       return;
     }
     // Shown at once, so that the next key press builds on it.
@@ -103,22 +105,34 @@ export function SpectrumPage({ job }: { job: Job }) {
   };
 
   const put = (part: Partial<MarkerSet>) => setMarkers((m) => ({ ...m, ...part }));
-  const mark = () => frame && put({ main: highest(frame) });
-  const next = () => frame && put({ main: nextLine(frame, markers.main) });
+  // Keys act on the newest frame, not on the one whose numbers are being read.
+  const newest = () => model.store?.frame.get() ?? null;
+  const mark = () => {
+    const now = newest();
+    return now && put({ main: highest(now) });
+  };
+  const next = () => {
+    const now = newest();
+    return now && put({ main: nextLine(now, markers.main) });
+  };
   const place = (hertz: number) => put({ main: { hertz, follows: false } });
   const pin = () => markers.main && put({ more: [...markers.more, markers.main] });
   const main = frame && readMarker(frame, markers.main ?? highest(frame));
   const delta = () => {
-    if (main && frame) {
-      const reference = { hertz: main.hertz, level: main.level };
-      put({ main: nextLine(frame, { hertz: main.hertz, follows: true }), reference });
+    const now = newest();
+    const from = now && readMarker(now, markers.main ?? highest(now));
+    if (now && from) {
+      const reference = { hertz: from.hertz, level: from.level };
+      put({ main: nextLine(now, { hertz: from.hertz, follows: true }), reference });
     }
   };
   const centre = () => {
-    if (frame && main) {
+    const now = newest();
+    const at = now && readMarker(now, markers.main ?? highest(now));
+    if (now && at) {
       // A centre that reads well: to the decade of the RBW, far finer than the span.
-      const step = 10 ** Math.floor(Math.log10(frame.header.rbwHz));
-      model.change({ centreHz: Math.round(main.hertz / step) * step });
+      const step = 10 ** Math.floor(Math.log10(now.header.rbwHz));
+      model.change({ centreHz: Math.round(at.hertz / step) * step });
     }
   };
   const markerSpan = () => {
@@ -137,7 +151,8 @@ export function SpectrumPage({ job }: { job: Job }) {
   const toggle = () =>
     state?.guided ? model.stopGuided() : state?.phase === "RUNNING" ? model.hold() : model.start();
   const span = (up: boolean) =>
-    state && model.change((s) => ({ spanHz: Math.min(step125(s.spanHz, up), state.widestSpanHz) }));
+    state &&
+    model.change((s) => ({ spanHz: Math.min(step125(s.spanHz, up), state.facts.widestSpanHz) }));
 
   useKeys({
     " ": toggle,
@@ -177,9 +192,12 @@ export function SpectrumPage({ job }: { job: Job }) {
   });
 
   return (
-    <div className={classes.page}>
+    <div className={classes.page} data-glance={glance}>
+      <VisuallyHidden component="h1">Spectrum</VisuallyHidden>
       <div className={classes.path}>
-        <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={movePlane} />
+        {job && (
+          <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={movePlane} />
+        )}
       </div>
       <div className={classes.notice}>
         <Notice model={model} />
@@ -187,7 +205,7 @@ export function SpectrumPage({ job }: { job: Job }) {
       <aside className={classes.steps} aria-label="Steps">
         <Steps
           job={job}
-          model={calmModel}
+          model={model}
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
@@ -200,15 +218,15 @@ export function SpectrumPage({ job }: { job: Job }) {
         {showFinding ? (
           <FindingView
             finding={finding}
-            model={model}
+            onKeep={() => model.keep("", "finding/keep")}
             onClose={() => setClosedFinding(finding.id)}
           />
         ) : (
           <LivePlot model={model} markers={markers} overlaid={overlaid} onPlace={place} />
         )}
-        {!showFinding && frame && calm && (lines || calm.header.tables.length > 0) && (
+        {!showFinding && frame && (lines || frame.header.tables.length > 0) && (
           <LowerPane
-            frame={calm}
+            frame={frame}
             model={model}
             lines={lines}
             onMark={(hertz) => put({ main: { hertz, follows: true } })}
@@ -218,15 +236,17 @@ export function SpectrumPage({ job }: { job: Job }) {
       </div>
       <aside className={classes.readings} aria-label="Readings">
         <Readings
-          frame={calm}
+          frame={frame}
           live={state?.phase === "RUNNING" || state?.phase === "STILL"}
           model={model}
           markerHz={main?.hertz ?? null}
         />
-        <MarkersPanel frame={calm} markers={markers} onChange={setMarkers} />
+        <div className={classes.rest}>
+          <MarkersPanel frame={frame} markers={markers} onChange={setMarkers} />
+        </div>
       </aside>
       <div className={classes.tape}>
-        <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={model.stats} />
+        {job && <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={stats} />}
       </div>
       {asking && (
         <Adviser

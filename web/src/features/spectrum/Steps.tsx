@@ -44,7 +44,7 @@ const LENGTHS: Record<string, string> = {
 };
 
 interface Props {
-  job: Job;
+  job: Job | undefined;
   model: SpectrumModel;
   sources: { value: string; label: string }[];
   source: string | null;
@@ -66,7 +66,7 @@ export function Steps(props: Props) {
   const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
   const averaged = frame ? Math.min(frame.header.segments, frame.header.settings.averages) : 0;
   const wanted = frame?.header.settings.averages ?? 0;
-  const stitched = state != null && state.settings.spanHz > state.widestAtOnceHz * 1.000001;
+  const stitched = state != null && state.settings.spanHz > state.facts.widestAtOnceHz * 1.000001;
   return (
     <>
       <Step
@@ -97,7 +97,7 @@ export function Steps(props: Props) {
       <Levels job={props.job} model={model} recording={recording} />
       <Step
         title="Settings"
-        aside={<SetupMenu job={props.job} model={model} />}
+        aside={props.job && <SetupMenu job={props.job} model={model} />}
         state={model.problem && isSetting(model.problem) ? "attention" : "done"}
       >
         <Sentence {...props} recording={recording} />
@@ -153,16 +153,20 @@ export function Steps(props: Props) {
         title="Judge"
         state={worst?.verdict.startsWith("PASS") ? "done" : worst ? "attention" : "open"}
       >
-        <LimitsSentence job={props.job} />
+        {props.job ? (
+          <LimitsSentence job={props.job} />
+        ) : (
+          <Text fz="sm">Limits and kept runs need a job: make one with + at the top.</Text>
+        )}
         <Group gap={6} mt={4}>
-          <Button size="compact-sm" disabled={!frame} onClick={() => model.keep()}>
+          <Button size="compact-sm" disabled={!frame || !props.job} onClick={() => model.keep()}>
             Keep this run
           </Button>
           <SaveRecording source={props.source} disabled={!frame} onWrong={model.setProblem} />
         </Group>
-        {model.keptNote && (
+        {model.note && (
           <Text fz="sm" role="status">
-            {model.keptNote}
+            {model.note}
           </Text>
         )}
       </Step>
@@ -212,7 +216,7 @@ function Sentence(props: Props & { recording: boolean }) {
         unit="Hz"
         value={s.spanHz}
         error={wrong("spanHz")}
-        next={(v, up) => Math.min(step125(v, up), Math.max(v, state.widestSpanHz))}
+        next={(v, up) => Math.min(step125(v, up), Math.max(v, state.facts.widestSpanHz))}
         onCommit={(spanHz) => model.change({ spanHz })}
       />
       <br />
@@ -340,7 +344,7 @@ function SaveRecording(props: {
 }) {
   const save = async () => {
     try {
-      const made = await api.post<{ id: number }>(`/api/live/${props.source}/save`);
+      const made = await api.post<{ id: number }>(`/api/live/${props.source}/spectrum/save`);
       for (const part of ["sigmf-meta", "sigmf-data"]) {
         const link = document.createElement("a");
         link.href = `/api/recordings/${made.id}/${part}`;

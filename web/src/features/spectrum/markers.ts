@@ -1,6 +1,6 @@
 import type { Peak } from "../../api/client";
-import type { Frame } from "../../api/live";
 import type { PlotMarker } from "../../components/plotTypes";
+import type { Frame } from "./spectrumFrame";
 
 /** A point that the user set; it follows the line it was set on. */
 export interface Marker {

@@ -1,16 +1,20 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.testng.Assert.assertTrue;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** The live network analyzer, from hook-up to verdict, in the real interface. */
 public class AnalyzerScreenTest extends SpectrumScreen {
+  private static final String LIVE = "/api/live/i8/network";
   private static final String PART = "Part between the ports";
 
   @BeforeMethod(dependsOnMethods = "open")
@@ -21,20 +25,43 @@ public class AnalyzerScreenTest extends SpectrumScreen {
   private void job(String name) {
     page.locator("input[aria-label=Job]").click();
     page.getByText(name, new Page.GetByTextOptions().setExact(true)).click();
-    page.waitForTimeout(500);
+    assertThat(page.locator("input[aria-label=Job]")).hasValue(name);
+  }
+
+  /** One sweep, from the key press to the end. */
+  private void one() {
+    long before = sweeps();
+    button("One").click();
+    Processes.waitFor(
+        "one more sweep",
+        () -> sweeps() > before && rovnik.get(LIVE).contains("\"phase\":\"HELD\""));
+  }
+
+  private long sweeps() {
+    Matcher m = Pattern.compile("\"sweeps\":(\\d+)").matcher(rovnik.get(LIVE));
+    assertTrue(m.find());
+    return Long.parseLong(m.group(1));
+  }
+
+  private void remember() {
+    int before = rovnik.get("/api/networks").length();
+    button("Remember").click();
+    Processes.waitFor("a memory", () -> rovnik.get("/api/networks").length() > before);
   }
 
   private void live() {
-    page.getByLabel("Only Network analyzer").click();
+    page.locator("[data-only='Network analyzer']").click();
     Locator sweep = page.getByTestId("sweep");
     assertThat(sweep).isVisible();
     // The window of the test before may still hold the analyzer for a moment.
-    for (int i = 0; i < 10 && !button("Sweep").isVisible(); i++) {
-      if (button("Hold").isVisible()) {
-        button("Hold").click();
-      }
-      page.waitForTimeout(300);
-    }
+    Processes.waitFor(
+        "an analyzer that rests",
+        () -> {
+          if (button("Hold").isVisible()) {
+            button("Hold").click();
+          }
+          return button("Sweep").isVisible();
+        });
     field("Port power", "-10");
     plug(PART, "Through");
     plug("Pad at port 1", "None");
@@ -42,10 +69,8 @@ public class AnalyzerScreenTest extends SpectrumScreen {
   }
 
   private void plug(String place, String what) {
-    Locator inDialog =
-        page.locator("[role=dialog]")
-            .getByLabel(place, new Locator.GetByLabelOptions().setExact(true));
-    Locator at = inDialog.count() > 0 ? inDialog : page.getByLabel(place, exact());
+    Locator inDialog = page.locator("[role=dialog]").locator("[data-choice='" + place + "']");
+    Locator at = inDialog.count() > 0 ? inDialog : page.locator("[data-choice='" + place + "']");
     if (at.first().innerText().equals(what)) {
       return;
     }
@@ -60,7 +85,6 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     Locator field = page.getByLabel(label, exact()).first();
     field.fill(value);
     field.press("Enter");
-    page.waitForTimeout(200);
   }
 
   private void sweep(String start, String stop, String points) {
@@ -152,7 +176,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     Locator tape = page.getByLabel("Run tape");
     assertThat(tape).containsText("gain as found");
     tape.getByText("gain as found").dblclick();
-    assertThat(page.getByText("S21 and more").first()).isVisible();
+    assertThat(page.getByText("port 2 sends yes").first()).isVisible();
     assertThat(page.getByText("Touchstone", new Page.GetByTextOptions().setExact(true)))
         .isVisible();
   }
@@ -223,15 +247,13 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     calibrate();
     page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
     plug(PART, "Fixture shorted");
-    button("One").click();
+    one();
     button("\u25CB empty now").click();
     assertThat(page.getByText("still passes").first()).isVisible();
     button("\u25CB shorted now").click();
     assertThat(button("\u2713 shorted now")).isVisible();
     plug(PART, "Fixture empty");
-    button("One").click();
-    assertThat(button("Sweep")).isVisible();
-    page.waitForTimeout(600);
+    one();
     button("\u25CB empty now").click();
     assertThat(button("\u2713 empty now")).isVisible();
     assertThat(page.getByText("too near to what the fixture itself does").first()).isVisible();
@@ -245,10 +267,8 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     button("Use these").click();
     for (String choke : List.of("Choke A", "Choke B")) {
       plug(PART, choke);
-      button("One").click();
-      page.waitForTimeout(1500);
-      button("Remember").click();
-      page.waitForTimeout(700);
+      one();
+      remember();
     }
     page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
     Locator table = page.getByTestId("candidates");
@@ -259,7 +279,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
   }
 
   private void choose(String label, String choice) {
-    page.getByLabel(label, exact()).first().click();
+    page.locator("[data-choice='" + label + "']").first().click();
     page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(choice).setExact(true))
         .click();
   }
@@ -291,9 +311,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     button("Keep and use it").click();
     assertThat(page.locator("[role=dialog]")).hasCount(0);
     plug(PART, "Open");
-    button("One").click();
-    assertThat(button("Sweep")).isVisible();
-    page.waitForTimeout(800);
+    one();
     page.locator("section[aria-label=Calibrate] button").first().click();
     button("Verify").click();
     assertThat(page.getByTestId("verified")).containsText("The calibration holds");
@@ -322,7 +340,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     sweep("140k", "210k", "401");
     calibrate();
     plug(PART, "Front-end coil");
-    button("One").click();
+    one();
     choose("Resonance", "parallel circuit across the line");
     assertThat(page.getByTestId("resonance")).containsText(words("17[12]\\.\\d+ kHz.*Q 3[3-7]"));
     assertThat(page.getByTestId("resonance")).containsText(words("2[67](\\.\\d+)? nF"));
@@ -338,12 +356,12 @@ public class AnalyzerScreenTest extends SpectrumScreen {
           .append(" 0 0 0 0 0.9 0 0 0\n 0 0 0 0 0 0 0.9 0\n")
           .append(" 0.9 0 0 0 0 0 0 0\n 0 0 0.9 0 0 0 0 0\n");
     }
-    java.nio.file.Path file = java.nio.file.Files.createTempFile("pair", ".s4p");
+    java.nio.file.Path file = rovnik.scratch("pair.s4p");
     java.nio.file.Files.writeString(file, text);
-    assertThat(page.getByLabel("Only feeder.s2p")).isVisible();
+    assertThat(page.locator("[data-only='feeder.s2p']")).isVisible();
     page.locator("aside input[type=file]").first().setInputFiles(file);
-    assertThat(page.getByLabel("Balanced ports", exact())).isVisible();
-    page.waitForTimeout(600); // until the views of the file are drawn
+    assertThat(page.locator("[data-choice='Balanced ports']")).isVisible();
+    assertThat(page.locator("section[aria-label='View 1']")).containsText("pair");
     choose("Balanced ports", "1+2 and 3+4");
     assertThat(page.locator("input[aria-label='Parameter of view 1']")).hasValue("Sdd21");
     enter("marker 2M");
@@ -354,10 +372,10 @@ public class AnalyzerScreenTest extends SpectrumScreen {
   /** A load of 25 ohm brought to 50 ohm by a thought-of L section: j25 in series, -j50 across. */
   @Test
   public void aMatchIsThoughtOf() throws java.io.IOException {
-    java.nio.file.Path file = java.nio.file.Files.createTempFile("load", ".s1p");
+    java.nio.file.Path file = rovnik.scratch("load.s1p");
     java.nio.file.Files.writeString(
         file, "# MHz S RI R 50\n99 -0.333333 0\n100 -0.333333 0\n101 -0.333333 0\n");
-    assertThat(page.getByLabel("Only feeder.s2p")).isVisible();
+    assertThat(page.locator("[data-only='feeder.s2p']")).isVisible();
     page.locator("aside input[type=file]").first().setInputFiles(file);
     assertThat(page.getByTestId("figure-vswr1")).containsText("2 at");
     enter("band from 100M");

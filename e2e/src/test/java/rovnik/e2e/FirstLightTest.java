@@ -31,15 +31,16 @@ public class FirstLightTest extends SpectrumScreen {
     assertThat(page.getByTestId("markers")).containsText("458.52");
     page.keyboard().press("c");
     assertThat(page.getByLabel("Centre", exact())).hasValue("458.53 MHz");
-    for (int i = 0; i < 6; i++) {
+    for (String span : List.of("10 MHz", "5 MHz", "2 MHz", "1 MHz", "500 kHz", "200 kHz")) {
       page.keyboard().press("-");
-      page.waitForTimeout(150);
+      assertThat(page.getByLabel("Span")).hasValue(span);
     }
-    assertThat(page.getByLabel("Span")).hasValue("200 kHz");
-    assertThat(page.getByLabel("RBW")).hasValue("auto, 200 Hz");
+    assertThat(page.getByLabel("RBW", exact())).hasValue("auto, 200 Hz");
     assertThat(reading("frequencyErrorPpm")).containsText(words("\\+1\\.(89|90)"));
     page.keyboard().press("b");
     assertThat(page.getByLabel("Span")).hasValue("500 kHz");
+    page.keyboard().press("f");
+    assertThat(page.getByLabel("Span")).hasValue("200 kHz");
     page.keyboard().press("Space");
     assertThat(button("Resume")).isVisible();
     page.keyboard().press("?");
@@ -97,7 +98,7 @@ public class FirstLightTest extends SpectrumScreen {
   /** The feeder's gain from its own S21; a broken file is refused beside the field. */
   @Test
   public void aPathElementTakesItsGainFromATouchstoneFile() throws IOException {
-    Path folder = Files.createTempDirectory("touchstone");
+    Path folder = Files.createDirectories(rovnik.scratch("touchstone"));
     Path broken = folder.resolve("broken.s2p");
     Path whole = folder.resolve("feeder.s2p");
     Files.writeString(broken, "# MHz S DB R 50\n400 -20 0 -2 0 -2 0\n");
@@ -172,7 +173,7 @@ public class FirstLightTest extends SpectrumScreen {
     enter("keep TX on");
     page.getByLabel("Run tape").getByText("TX on").waitFor();
     button("Bench").click();
-    page.getByLabel("output on").click(new Locator.ClickOptions().setForce(true));
+    page.getByLabel("output of Buoy TX").click(new Locator.ClickOptions().setForce(true));
     assertThat(page.getByText("output off")).isVisible();
     button("Spectrum").click();
     start();
@@ -219,7 +220,8 @@ public class FirstLightTest extends SpectrumScreen {
     page.getByLabel("Note").focus();
     assertThat(page.getByText("survivor").first()).isVisible();
     page.getByLabel("Note").blur();
-    page.waitForTimeout(500);
+    Processes.waitFor(
+        "the note to be stored", () -> rovnik.get("/api/jobs/1/runs").contains("after the storm"));
     page.reload();
     assertThat(page.getByLabel("Note")).hasValue("after the storm");
   }
@@ -266,7 +268,7 @@ public class FirstLightTest extends SpectrumScreen {
 
   @Test
   public void recordingsOpenOnTheSameScreen() throws IOException {
-    Path folder = Files.createTempDirectory("sigmf");
+    Path folder = Files.createDirectories(rovnik.scratch("sigmf"));
     Path meta = folder.resolve("quay.sigmf-meta");
     Path data = folder.resolve("quay.sigmf-data");
     Files.writeString(
@@ -321,18 +323,29 @@ public class FirstLightTest extends SpectrumScreen {
   public void theBenchAddsIdentifiesAndReadsErrors() {
     button("Bench").click();
     Locator receiver = page.getByLabel("Receiver", exact());
+    receiver.locator("button[aria-expanded]").click();
     receiver.getByText("Identify").click();
     assertThat(receiver.getByRole(AriaRole.STATUS)).containsText("IQ receiver stand-in");
     receiver.getByText("Errors").click();
     assertThat(page.getByText("Errors of Receiver")).isVisible();
     page.keyboard().press("Escape");
     button("Add an instrument").click();
-    page.getByLabel("Name", exact()).fill("Far receiver");
     page.getByLabel("Host").fill("127.0.0.1");
     page.getByLabel("Port", exact()).fill("70000");
-    button("Add and connect").click();
+    button("Ask what it is").click();
     assertThat(page.getByText("The port must be 1 to 65535")).isVisible();
+    // What answers says what it is: kind and dialect are proposed.
+    page.getByLabel("Port", exact()).fill("" + (rovnik.standinPort() + 2));
+    button("Ask what it is").click();
+    assertThat(page.locator("[role=dialog] input[aria-label=Kind], [role=dialog] input").nth(3))
+        .not()
+        .hasValue("");
     page.getByLabel("Port", exact()).fill("1");
+    button("Ask what it is").click();
+    assertThat(page.locator("[role=dialog]")).containsText("Nothing answers at 127.0.0.1:1");
+    page.getByLabel("Name", exact()).fill("Far receiver");
+    page.getByLabel("Kind").first().click();
+    page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions().setName("IQ receiver")).click();
     button("Add and connect").click();
     Locator far = page.getByLabel("Far receiver", exact());
     assertThat(far).containsText("Nothing answers at 127.0.0.1:1");
@@ -340,6 +353,7 @@ public class FirstLightTest extends SpectrumScreen {
     assertThat(receiver).containsText("not connected");
     receiver.getByText("Connect", new Locator.GetByTextOptions().setExact(true)).click();
     assertThat(receiver).containsText("\u2713 connected");
+    far.locator("button[aria-expanded]").click();
     far.getByText("Remove").click();
     assertThat(far).isVisible();
     far.getByText("Forget Far receiver").click();

@@ -19,7 +19,7 @@ public class NetworkScreenTest extends SpectrumScreen {
   }
 
   private void only(String name) {
-    page.getByLabel("Only " + name).click();
+    page.locator("[data-only='" + name + "']").click();
     assertThat(page.getByLabel("Show " + name)).isChecked();
   }
 
@@ -92,7 +92,7 @@ public class NetworkScreenTest extends SpectrumScreen {
     only("choke-a.s2p");
     page.getByLabel("Show choke-b.s2p").check();
     assertThat(page.getByTestId("figure-gainHighest")).containsText("choke-b.s2p");
-    Path folder = Files.createTempDirectory("networks");
+    Path folder = Files.createDirectories(rovnik.scratch("networks"));
     Path broken = folder.resolve("broken.s1p");
     Files.writeString(broken, "# MHz S RI R 50\n1 0.5\n");
     Path load = folder.resolve("load.s1p");

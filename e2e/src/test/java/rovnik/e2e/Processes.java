@@ -1,5 +1,6 @@
 package rovnik.e2e;
 
+import com.microsoft.playwright.Page;
 import java.io.File;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -10,7 +11,9 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.List;
+import java.util.stream.Stream;
 
 /** Server and stand-ins as processes of their own, as the launcher starts them. */
 final class Processes implements AutoCloseable {
@@ -171,6 +174,26 @@ final class Processes implements AutoCloseable {
             .build());
   }
 
+  /** Switches something of an instrument, as the window does that may hold it. */
+  void control(Page window, long instrument, String control, String value) {
+    String me =
+        (String)
+            window.evaluate(
+                "() => { const w = JSON.parse(sessionStorage.getItem('rovnik-window'));"
+                    + " return encodeURIComponent(`${w.id}|${w.name}`); }");
+    HttpRequest request =
+        HttpRequest.newBuilder(URI.create(url() + "/api/instruments/" + instrument + "/controls"))
+            .header("Content-Type", "application/json")
+            .header("X-Rovnik-Client", me)
+            .method(
+                "PUT",
+                HttpRequest.BodyPublishers.ofString(
+                    "{\"values\":{\"" + control + "\":\"" + value + "\"}}"))
+            .build();
+    // Another window that was closed lets go when the server has seen it.
+    waitFor(control + " to be " + value, () -> !send(request).contains("is in use"));
+  }
+
   private String send(HttpRequest request) {
     try {
       return client.send(request, HttpResponse.BodyHandlers.ofString()).body();
@@ -182,9 +205,25 @@ final class Processes implements AutoCloseable {
     }
   }
 
+  /** A place for a file of a test; it goes with everything else. */
+  Path scratch(String name) {
+    try {
+      return Files.createDirectories(data.resolve("scratch")).resolve(name);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   @Override
   public void close() {
-    server.destroyForcibly();
-    standins.destroyForcibly();
+    server.destroyForcibly().onExit().join();
+    standins.destroyForcibly().onExit().join();
+    try (Stream<Path> all = Files.walk(data)) {
+      for (Path p : all.sorted(Comparator.reverseOrder()).toList()) {
+        Files.delete(p);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
   }
 }

@@ -41,10 +41,10 @@ public class ScreenshotMaker {
       type(page, "average 50");
       wait(page, 2000);
       type(page, "keep TX on");
-      rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":false}");
+      rovnik.control(page, 2, "output", "off");
       wait(page, 2500);
       type(page, "keep TX off");
-      rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true}");
+      rovnik.control(page, 2, "output", "on");
       type(page, "span 200k");
       type(page, "average 20");
       wait(page, 1500);
@@ -56,18 +56,7 @@ public class ScreenshotMaker {
       wait(page, 600);
       shoot(page, "spectrum-live-dark");
       page.getByLabel("Light or dark").click();
-      page.getByTitle("Edit the path").nth(1).click();
-      wait(page, 500);
-      shoot(page, "path-editor");
-      page.keyboard().press("Escape");
-      Locator tape = page.getByLabel("Run tape");
-      tape.getByText("TX on").click(new Locator.ClickOptions().setModifiers(shift()));
-      tape.getByText("TX off").click(new Locator.ClickOptions().setModifiers(shift()));
-      page.getByTestId("changes").waitFor();
-      wait(page, 500);
-      shoot(page, "spectrum-compare");
       emissions(rovnik, page);
-      noiseFigure(rovnik, page);
       networks(rovnik, page);
       page.navigate(rovnik.url() + "/bench");
       page.getByText("Pad switch").first().waitFor();
@@ -117,19 +106,8 @@ public class ScreenshotMaker {
     page.getByLabel("Take 1: highest hold away").click();
     type(page, "span 200k");
     type(page, "458.525M");
-    menu(page, "Guided", "Phase noise ...");
-    press(page, "Start");
-    finding(page);
-    shoot(page, "spectrum-phase-noise");
-    press(page, "Keep as a run");
-    press(page, "Back to the live trace");
-    menu(page, "Guided", "Spurious survey ...");
-    press(page, "Start");
-    finding(page);
-    shoot(page, "spectrum-survey");
-    press(page, "Keep as a run");
-    press(page, "Back to the live trace");
-    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":true}");
+    rovnik.control(page, 2, "output", "on");
+    rovnik.control(page, 2, "signal", "data");
     type(page, "span 400k");
     menu(page, "Add a reading", "Occupied bandwidth ...");
     page.getByLabel("Widest allowed (Hz)").fill("65k");
@@ -145,43 +123,12 @@ public class ScreenshotMaker {
     page.getByTestId("run-grid").waitFor();
     wait(page, 800);
     shoot(page, "run-grid");
-    page.getByTestId("run-grid").getByText("data with mask").click();
-    Page report = page.context().waitForPage(() -> page.getByText("Report", exactly()).click());
-    report.waitForLoadState();
-    shoot(report, "report");
-    report.close();
-    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":false}");
+    rovnik.control(page, 2, "output", "on");
+    rovnik.control(page, 2, "signal", "carrier");
   }
 
-  private void noiseFigure(Processes rovnik, Page page) {
-    rovnik.send("PUT", "/api/instruments/7/part", "{\"part\":\"Through\"}");
-    page.navigate(rovnik.url() + "/spectrum");
-    page.locator("input[aria-label=Job]").click();
-    page.getByText("Shore preamplifier, noise figure").click();
-    press(page, "Start");
-    type(page, "span 4M");
-    type(page, "458M");
-    type(page, "reference -10");
-    press(page, "+ input 2");
-    wait(page, 2500);
-    shoot(page, "spectrum-two-inputs");
-    for (String part : new String[] {"receiver alone", "device and receiver"}) {
-      menu(page, "Guided", "Noise figure ...");
-      page.getByText(part, exactly()).click();
-      press(page, "Start");
-      finding(page);
-      if (part.startsWith("receiver")) {
-        press(page, "Back to the live trace");
-        rovnik.send("PUT", "/api/instruments/7/part", "{\"part\":\"Shore preamplifier\"}");
-      }
-    }
-    shoot(page, "spectrum-noise-figure");
-    page.locator("input[aria-label=Job]").click();
-    page.getByText("Outer buoy, yearly check").first().click();
-  }
-
-  private static void plug(Processes rovnik, int holder, String part) {
-    rovnik.send("PUT", "/api/instruments/" + holder + "/part", "{\"part\":\"" + part + "\"}");
+  private static void plug(Processes rovnik, Page page, int holder, String part) {
+    rovnik.control(page, holder, "part", part);
   }
 
   private static void field(Page page, String label, String value) {
@@ -196,8 +143,8 @@ public class ScreenshotMaker {
     wait(page, 800);
   }
 
-  /** All standards in turn; the picture shows the work half done, with a wrong standard. */
-  private void calibrate(Processes rovnik, Page page, String picture) {
+  /** All standards in turn. */
+  private void calibrate(Processes rovnik, Page page) {
     press(page, "Calibrate");
     press(page, "Begin");
     page.getByTestId("step-OPEN_1").waitFor();
@@ -214,12 +161,7 @@ public class ScreenshotMaker {
               ? "THROUGH"
               : what.toUpperCase(java.util.Locale.ROOT) + "_" + s.charAt(s.length() - 1);
       Locator row = page.getByTestId("step-" + key);
-      if (!picture.isEmpty() && key.equals("LOAD_1")) {
-        row.locator("button").click();
-        row.getByText("not taken").waitFor();
-        shoot(page, picture);
-      }
-      plug(rovnik, 9, what);
+      plug(rovnik, page, 9, what);
       row.locator("button").click();
       row.getByText("measured").waitFor();
     }
@@ -229,12 +171,12 @@ public class ScreenshotMaker {
   private void networks(Processes rovnik, Page page) {
     page.navigate(rovnik.url() + "/network");
     job(page, "Parts in store");
-    page.getByLabel("Only Network analyzer").click();
+    page.locator("[data-only='Network analyzer']").click();
     wait(page, 800);
     field(page, "Start", "448M");
     field(page, "Stop", "469M");
-    calibrate(rovnik, page, "network-calibration");
-    plug(rovnik, 9, "Cavity filter");
+    calibrate(rovnik, page);
+    plug(rovnik, page, 9, "Cavity filter");
     page.keyboard().press("Space");
     type(page, "band from 457M");
     type(page, "band to 460M");
@@ -247,8 +189,8 @@ public class ScreenshotMaker {
     field(page, "Start", "1M");
     field(page, "Stop", "1G");
     field(page, "Points", "1000");
-    calibrate(rovnik, page, "");
-    plug(rovnik, 9, "Feeder");
+    calibrate(rovnik, page);
+    plug(rovnik, page, 9, "Feeder");
     page.keyboard().press("t");
     page.getByTestId("faults").waitFor();
     page.getByLabel("Response").click();
@@ -261,42 +203,5 @@ public class ScreenshotMaker {
     shoot(page, "network-distance");
     type(page, "distance");
     page.keyboard().press("Space");
-
-    page.getByLabel("Only choke-a.s2p").or(page.getByText("5 files")).first().click();
-    page.getByLabel("Only choke-a.s2p").click();
-    page.getByLabel("Show choke-b.s2p").check();
-    press(page, "Limits and bands");
-    page.getByLabel("Limits, one a line")
-        .fill("choke good enough: S21 dB at most -25 from 1.8M to 29.7M");
-    page.getByLabel("Bands where readings are wanted, one a line").fill("");
-    press(page, "Use these");
-    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
-    wait(page, 800);
-    shoot(page, "network-candidates");
-    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
-
-    job(page, "Shore preamplifier, gain");
-    page.getByLabel("Only Network analyzer").click();
-    wait(page, 800);
-    field(page, "Start", "420M");
-    field(page, "Stop", "500M");
-    field(page, "Points", "401");
-    calibrate(rovnik, page, "");
-    plug(rovnik, 9, "Shore preamplifier");
-    plug(rovnik, 10, "Pad 10 dB");
-    plug(rovnik, 11, "Pad 20 dB with dc block");
-    page.getByText("checked: no dc").click();
-    page.keyboard().press("Escape");
-    press(page, "Sweep");
-    type(page, "band from 457M");
-    type(page, "band to 460M");
-    type(page, "marker 458M");
-    wait(page, 1200);
-    shoot(page, "network-amplifier");
-    page.keyboard().press("Space");
-  }
-
-  private static java.util.List<com.microsoft.playwright.options.KeyboardModifier> shift() {
-    return java.util.List.of(com.microsoft.playwright.options.KeyboardModifier.SHIFT);
   }
 }

@@ -5,14 +5,23 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
 import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
+import org.testng.annotations.AfterSuite;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.BeforeMethod;
 
 /** The demo with its Spectrum screen in a window, for tests that drive it. */
 abstract class SpectrumScreen {
+  /** What the tests measure with. */
+  private static final List<String> SOURCES =
+      List.of("i1/spectrum", "i4/spectrum", "i5/spectrum", "i8/network");
+
+  /** One server and one set of stand-ins for the whole suite; tests put back what they change. */
+  private static Processes shared;
+
   protected Processes rovnik;
   protected Browser browser;
   protected Page page;
@@ -21,14 +30,24 @@ abstract class SpectrumScreen {
   public void setUp() {
     // A busy machine may be slow; nothing here is judged by time.
     com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
-    rovnik = new Processes();
+    if (shared == null) {
+      shared = new Processes();
+    }
+    rovnik = shared;
     browser = new Browser();
   }
 
   @AfterClass(alwaysRun = true)
   public void tearDown() {
     browser.close();
-    rovnik.close();
+  }
+
+  @AfterSuite(alwaysRun = true)
+  public static void stopAll() {
+    if (shared != null) {
+      shared.close();
+      shared = null;
+    }
   }
 
   @BeforeMethod
@@ -38,9 +57,21 @@ abstract class SpectrumScreen {
 
   @AfterMethod(alwaysRun = true)
   public void close() {
+    control(2, "output", "on");
+    control(2, "signal", "carrier");
+    control(3, "attenuation", "30");
     page.context().close();
-    rovnik.send("PUT", "/api/instruments/2/source", "{\"on\":true,\"modulated\":false}");
-    rovnik.send("PUT", "/api/instruments/3/attenuation", "{\"attenuationDb\":30}");
+    Processes.waitFor(
+        "windows that were closed to let go",
+        () -> SOURCES.stream().map(s -> rovnik.get("/api/live/" + s)).allMatch(this::rests));
+  }
+
+  private boolean rests(String state) {
+    return state.contains("\"holder\":\"\"") && !state.contains("\"phase\":\"RUNNING\"");
+  }
+
+  protected void control(long instrument, String control, String value) {
+    rovnik.control(page, instrument, control, value);
   }
 
   protected Locator button(String name) {
@@ -62,16 +93,20 @@ abstract class SpectrumScreen {
   protected void start() {
     Locator go = button("Start").or(button("Resume")).first();
     go.or(button("Hold")).first().waitFor();
-    for (int i = 0; i < 20 && !button("Hold").isVisible(); i++) {
-      if (button("Take it over").isVisible()) {
-        button("Take it over").click();
-      }
-      if (go.isVisible()) {
-        go.click();
-      }
-      page.waitForTimeout(400);
-    }
-    assertThat(button("Hold")).isVisible();
+    Processes.waitFor(
+        "a running measurement",
+        () -> {
+          if (button("Hold").isVisible()) {
+            return true;
+          }
+          if (button("Take it over").isVisible()) {
+            button("Take it over").click();
+          }
+          if (go.isVisible()) {
+            go.click();
+          }
+          return false;
+        });
   }
 
   /** Back to a known framing whatever the test before left. */

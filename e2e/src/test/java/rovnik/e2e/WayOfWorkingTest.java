@@ -9,6 +9,8 @@ import com.microsoft.playwright.options.AriaRole;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.testng.annotations.Test;
 
 /** Setups, files of settings, traces from elsewhere, the report, and many runs at once. */
@@ -28,7 +30,7 @@ public class WayOfWorkingTest extends SpectrumScreen {
     page.getByLabel("Name of the setup").fill("mask check");
     button("Keep them").click();
     Path file = page.waitForDownload(() -> setups("Save to a file")).path();
-    assertTrue(Files.readString(file).contains("rovnik-spectrum-settings"));
+    assertTrue(Files.readString(file).contains("rovnik-settings"));
     setups("Back to the first settings");
     assertThat(page.getByLabel("Span")).hasValue("20 MHz");
     setups("mask check");
@@ -36,8 +38,8 @@ public class WayOfWorkingTest extends SpectrumScreen {
     enter("span 1M");
     page.getByLabel("Settings file").setInputFiles(file);
     assertThat(page.getByLabel("Span")).hasValue("300 kHz");
-    Path bad = Files.createTempFile("settings", ".json");
-    Files.writeString(bad, Files.readString(file).replace("\"version\": 1", "\"version\": 7"));
+    Path bad = rovnik.scratch("settings.json");
+    Files.writeString(bad, Files.readString(file).replace("\"version\": 2", "\"version\": 7"));
     page.getByLabel("Settings file").setInputFiles(bad);
     assertThat(page.getByText("The file has version 7").first()).isVisible();
     assertThat(page.getByLabel("Span")).hasValue("300 kHz");
@@ -46,7 +48,7 @@ public class WayOfWorkingTest extends SpectrumScreen {
   @Test
   public void aTraceFromElsewhereLiesOverOurs() throws IOException {
     frameCarrier();
-    Path csv = Files.createTempFile("elsewhere", ".csv");
+    Path csv = rovnik.scratch("elsewhere.csv");
     Files.writeString(csv, "frequency (MHz);level (dBm)\n458.45;-20\n458.6;oops\n");
     page.getByLabel("CSV from elsewhere").setInputFiles(csv);
     assertThat(page.getByText("line 3: needs a frequency and a level").first()).isVisible();
@@ -60,6 +62,10 @@ public class WayOfWorkingTest extends SpectrumScreen {
 
   @Test
   public void manyRunsOnOneSheetOverlaidAndReported() {
+    Matcher id = Pattern.compile("\"id\":(\\d+)").matcher(rovnik.get("/api/jobs/1/runs"));
+    while (id.find()) {
+      rovnik.send("DELETE", "/api/runs/" + id.group(1), "");
+    }
     frameCarrier();
     for (String name : new String[] {"first", "second", "third"}) {
       enter("keep " + name);

@@ -1,6 +1,8 @@
 package rovnik.instruments;
 
 import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.result.Fact;
 
 /** What every connected instrument can do. All calls may raise an {@link InstrumentFault}. */
 public interface Instrument extends AutoCloseable {
@@ -12,6 +14,30 @@ public interface Instrument extends AutoCloseable {
 
   /** Empties its error queue and returns what was in it. */
   List<String> errors();
+
+  /** What the Bench can switch, with its present state; asks the instrument. */
+  default List<Control> controls() {
+    return List.of();
+  }
+
+  /**
+   * Switches a control.
+   *
+   * @throws rovnik.core.Refusal if there is no such control, or it cannot be that
+   */
+  default void set(String control, String value) {
+    throw new Refusal("control", "There is nothing called \"" + control + "\" to switch here.");
+  }
+
+  /** What else is worth knowing at the Bench, and does not change by itself. */
+  default List<Fact> facts() {
+    return List.of();
+  }
+
+  /** Its state in a few words, as kept with a run; "" if it has none. */
+  default String condition() {
+    return "";
+  }
 
   @Override
   void close();

@@ -2,19 +2,23 @@ package rovnik.instruments;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertSame;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.signal.IqRecord;
+import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.dialect.DialectLibrary;
 import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.IqSetup;
+import rovnik.instruments.iq.SharedIqReceiver;
 import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.Timeouts;
@@ -141,5 +145,68 @@ public class TwoInputTest {
     InstrumentFault f = expectThrows(InstrumentFault.class, () -> part.plug("Kettle"));
     assertEquals(f.kind(), InstrumentFault.Kind.REPORTED);
     assertEquals(part.plugged(), "Through", "what is not there was plugged");
+  }
+
+  /** Two measurements that want the same samples cost one acquisition; others take turns. */
+  @Test
+  public void oneAcquisitionServesSeveralMeasurements() {
+    SharedIqReceiver shared = new SharedIqReceiver(receiver);
+    IqReceiver spectrum = shared.seenBy("spectrum");
+    IqReceiver quality = shared.seenBy("quality");
+    IqSetup setup = new IqSetup(458.525e6, 800e3, 4096, 20);
+    spectrum.configure(setup);
+    quality.configure(setup);
+    IqRecord first = spectrum.acquire();
+    assertSame(quality.acquire(), first);
+    assertEquals(shared.acquisitions(), 1);
+    // Nobody is given the same noise twice.
+    float before = first.iq()[0];
+    IqRecord second = quality.acquire();
+    assertEquals(shared.acquisitions(), 2);
+    assertTrue(second.iq()[0] != before);
+    assertSame(spectrum.acquire(), second);
+    assertEquals(shared.acquisitions(), 2);
+    quality.configure(new IqSetup(458.525e6, 800e3, 8192, 20));
+    assertEquals(quality.acquire().sampleCount(), 8192);
+    assertEquals(spectrum.acquire().sampleCount(), 4096);
+    assertEquals(shared.acquisitions(), 4);
+    // The second input's record belongs to the one that asked for it.
+    spectrum.configure(setup.withSecond(20));
+    spectrum.acquire();
+    assertEquals(spectrum.acquiredOnSecond().sampleCount(), 4096);
+    shared.reset();
+    spectrum.acquire();
+    assertEquals(shared.acquisitions(), 6);
+  }
+
+  /** What the Bench needs to draw an instrument of any kind, and to switch it. */
+  @Test
+  public void instrumentsOfferTheirControls() {
+    Control hot = noise.controls().get(0);
+    assertEquals(hot.form(), Control.Form.SWITCH);
+    noise.set(hot.id(), Control.ON);
+    assertEquals(noise.controls().get(0).value(), Control.ON);
+    noise.set(hot.id(), Control.OFF);
+    assertFalse(noise.hot());
+    Control plugged = part.controls().get(0);
+    assertTrue(plugged.choices().contains("Through"), plugged.toString());
+    part.set(plugged.id(), "Through");
+    assertEquals(part.controls().get(0).value(), "Through");
+    assertEquals(
+        receiver.controls().stream().map(Control::form).toList(), List.of(Control.Form.ACTION));
+    assertEquals(expectThrows(Refusal.class, () -> noise.set("glow", "on")).field(), "control");
+    assertEquals(noise.facts().get(0).unit(), "dB");
+  }
+
+  /** An answer to *IDN? leads to the dialects that know it, and to no other. */
+  @Test
+  public void dialectsKnowTheirInstruments() {
+    assertEquals(
+        LIBRARY.thatKnow(noise.identity()).stream().map(Dialect::id).toList(),
+        List.of("scpi-noise"));
+    assertTrue(
+        LIBRARY.thatKnow(receiver.identity()).stream()
+            .anyMatch(d -> d.kind() == InstrumentKind.IQ_RECEIVER));
+    assertEquals(LIBRARY.thatKnow("Somebody,Something,1,2"), List.of());
   }
 }

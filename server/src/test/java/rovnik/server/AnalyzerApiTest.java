@@ -16,7 +16,7 @@ public class AnalyzerApiTest extends AnalyzerBench {
   public void noStandardIsMeasuredWhileTheAmplifierMayBeOn() {
     path(false);
     sweep(440e6, 480e6, 51, -10);
-    put(url("/view"), "{\"view\":{\"panes\":[]},\"jobId\":" + job + "}");
+    put(url("/job"), "{\"jobId\":" + job + "}");
     begin("ONE_PORT");
     String question = state().get("calibrating").get("partQuestion").asString();
     assertTrue(question.contains("Preamplifier"), question);
@@ -51,7 +51,7 @@ public class AnalyzerApiTest extends AnalyzerBench {
     JsonNode refused =
         server.json(server.send("POST", url("/start"), "{\"jobId\":" + job + "}"), 409);
     assertEquals(refused.get("field").asString(), "dcCheck");
-    JsonNode n = once(",\"dcChecked\":true");
+    JsonNode n = once(",\"answers\":[\"dcCheck\"]");
     JsonNode gain = reading(n, 0, "gainLowest");
     double u = gain.get("uncertainty").asDouble();
     assertTrue(u > 0.02 && u < 0.6, "U " + u);
@@ -60,10 +60,11 @@ public class AnalyzerApiTest extends AnalyzerBench {
     assertEquals(levels.get("plan").get("planes").get(1).get("levelDbm").asDouble(), -20.0, 1e-9);
     assertTrue(levels.get("backward").get(0).asString().contains("-30.0 dBm into the output"));
     // At the calibrated ports it reads the pads as well.
-    put(
-        url("/view"),
-        "{\"atPart\":false,\"view\":{\"panes\":[],\"bands\":[{\"name\":\"b\",\"fromHz\":457.5e6,\"toHz\":458.5e6}]}}");
-    JsonNode raw = server.json(server.get(url("/network")), 200);
+    putView(
+        false,
+        "{\"panes\":[],\"bands\":[{\"name\":\"b\",\"fromHz\":457.5e6,\"toHz\":458.5e6}]}",
+        200);
+    JsonNode raw = server.json(server.get(url("/shown")), 200);
     assertEquals(
         reading(raw, 0, "gainLowest").get("value").asDouble(), Truth.PREAMP_GAIN_DB - 30.1, 0.3);
   }
@@ -73,12 +74,13 @@ public class AnalyzerApiTest extends AnalyzerBench {
   public void powerIsNotTurnedUpIntoAnOverload() {
     path(true);
     sweep(440e6, 480e6, 21, -10);
-    String start = "{\"jobId\":" + job + ",\"dcChecked\":true}";
+    String start = "{\"jobId\":" + job + ",\"answers\":[\"dcCheck\"]}";
     server.json(server.send("POST", url("/start"), start), 200);
     String hot =
         "{\"startHz\":440e6,\"stopHz\":480e6,\"points\":21,\"type\":\"LINEAR\","
             + "\"bandwidthHz\":1000,\"averages\":4,\"powerDbm\":8,\"bothPorts\":true}";
-    JsonNode refused = server.json(server.send("PUT", url("/sweep"), hot), 409);
+    JsonNode refused =
+        server.json(server.send("PATCH", url("/settings"), "{\"sweep\":" + hot + "}"), 409);
     assertEquals(refused.get("field").asString(), "levelPlan");
     assertEquals(state().get("sweep").get("powerDbm").asDouble(), -10.0);
     assertEquals(state().get("phase").asString(), "RUNNING");
@@ -90,12 +92,13 @@ public class AnalyzerApiTest extends AnalyzerBench {
     sweep(440e6, 480e6, 21, 0);
     JsonNode refused =
         server.json(
-            server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"dcChecked\":true}"), 409);
+            server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"answers\":[\"dcCheck\"]}"),
+            409);
     assertEquals(refused.get("field").asString(), "levelPlan");
     assertEquals(state().get("phase").asString(), "REFUSED");
     plug(part, "Shore preamplifier");
     plug(pad2, "Pad 20 dB with dc block");
-    JsonNode n = once(",\"dcChecked\":true,\"overrideReason\":\"compression is wanted\"");
+    JsonNode n = once(",\"answers\":[\"dcCheck\"],\"overrideReason\":\"compression is wanted\"");
     assertEquals(n.get("curves").get(0).get("y").size(), 21);
     assertEquals(state().get("overrideReason").asString(), "compression is wanted");
   }
@@ -114,7 +117,7 @@ public class AnalyzerApiTest extends AnalyzerBench {
     path(false);
     plug(part, "Shore preamplifier");
     sweep(440e6, 480e6, 21, 0);
-    String rest = ",\"dcChecked\":true,\"single\":true";
+    String rest = ",\"answers\":[\"dcCheck\"],\"once\":true";
     String reason = ",\"overrideReason\":\"compression\"}";
     String start = "{\"jobId\":" + first + rest;
     server.json(server.send("POST", url("/start"), start + reason), 200);
@@ -189,8 +192,9 @@ public class AnalyzerApiTest extends AnalyzerBench {
     once("");
     JsonNode run = server.json(server.send("POST", url("/keep"), "{\"name\":\"filter 1\"}"), 201);
     assertEquals(run.get("verdict").asString(), "PASS");
-    JsonNode kept = server.json(server.get("/api/runs/" + run.get("id").asLong()), 200);
-    assertEquals(kept.get("rows").size(), 3);
+    JsonNode kept = run(run.get("id").asLong());
+    assertEquals(kept.get("curves").size(), 4);
+    assertEquals(kept.get("curves").get(0).get("id").asString(), "S21");
     assertEquals(kept.get("conditions").get("trust").asString(), "calibrated");
     long file = kept.get("networkId").asLong();
     JsonNode f = server.json(server.get("/api/networks/" + file), 200);
@@ -200,13 +204,11 @@ public class AnalyzerApiTest extends AnalyzerBench {
     assertEquals(csv.lines().count(), 212L);
     // A view that cannot be shown changes nothing; one that fits no more is a note.
     JsonNode gate =
-        server.json(
-            server.send(
-                "PUT",
-                url("/view"),
-                "{\"view\":{\"panes\":[],\"time\":{\"row\":1,\"column\":1,\"mode\":\"BAND_PASS\","
-                    + "\"shape\":\"BALANCED\",\"velocityFactor\":0.7,\"gate\":{\"fromMetres\":9,"
-                    + "\"toMetres\":2}}}}"),
+        putView(
+            true,
+            "{\"panes\":[],\"time\":{\"row\":1,\"column\":1,\"mode\":\"BAND_PASS\","
+                + "\"shape\":\"BALANCED\",\"velocityFactor\":0.7,\"gate\":{\"fromMetres\":9,"
+                + "\"toMetres\":2}}}",
             400);
     assertTrue(gate.get("detail").asString().contains("gate must end after"), gate.toString());
     view(",\"change\":{\"firstPart\":" + file + "}");
@@ -246,7 +248,7 @@ public class AnalyzerApiTest extends AnalyzerBench {
             + both.get("fixtureShorted").asLong()
             + "}";
     view(fixture);
-    JsonNode empty = server.json(server.get(url("/network")), 200);
+    JsonNode empty = server.json(server.get(url("/shown")), 200);
     assertTrue(
         empty.get("notes").get(0).asString().contains("too near"), empty.get("notes").toString());
     plug(part, "Choke B");

@@ -32,7 +32,7 @@ abstract class AnalyzerBench extends BuoyBench {
   }
 
   protected String url(String rest) {
-    return "/api/analyzers/" + analyzer + rest;
+    return "/api/live/i" + analyzer + "/network" + rest;
   }
 
   protected JsonNode put(String path, String body) {
@@ -40,32 +40,45 @@ abstract class AnalyzerBench extends BuoyBench {
   }
 
   protected void plug(long holder, String name) {
-    put("/api/instruments/" + holder + "/part", "{\"part\":\"" + name + "\"}");
+    control(holder, "part", name);
   }
 
   protected void sweep(double start, double stop, int points, double power) {
-    put(
-        url("/sweep"),
+    change(
         String.format(
             java.util.Locale.ROOT,
-            "{\"startHz\":%f,\"stopHz\":%f,\"points\":%d,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
-                + "\"averages\":4,\"powerDbm\":%f,\"bothPorts\":true}",
+            "{\"sweep\":{\"startHz\":%f,\"stopHz\":%f,\"points\":%d,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
+                + "\"averages\":4,\"powerDbm\":%f,\"bothPorts\":true}}",
             start,
             stop,
             points,
             power));
   }
 
+  /** Changes a part of the settings. */
+  protected JsonNode change(String part) {
+    return server.json(server.send("PATCH", url("/settings"), part), 200);
+  }
+
   protected JsonNode once(String more) {
     server.json(
-        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"single\":true" + more + "}"),
+        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"once\":true" + more + "}"),
         200);
     awaitTrue(() -> state().get("phase").asString().equals("HELD"));
-    return server.json(server.get(url("/network")), 200);
+    return server.json(server.get(url("/shown")), 200);
   }
 
   protected JsonNode state() {
-    return server.json(server.get(url("")), 200);
+    return flat(server.json(server.get(url("")), 200));
+  }
+
+  /** A state with what is the network's own at the top. */
+  protected static JsonNode flat(JsonNode state) {
+    tools.jackson.databind.node.ObjectNode all =
+        ((tools.jackson.databind.node.ObjectNode) state).deepCopy();
+    all.setAll((tools.jackson.databind.node.ObjectNode) state.get("facts"));
+    all.setAll((tools.jackson.databind.node.ObjectNode) state.get("settings"));
+    return all;
   }
 
   protected JsonNode step(String step, String what) {
@@ -136,10 +149,19 @@ abstract class AnalyzerBench extends BuoyBench {
   }
 
   protected void view(String more) {
-    put(
-        url("/view"),
-        "{\"atPart\":true,\"view\":{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\"}]"
-            + more
-            + "}}");
+    putView(true, viewOf(more), 200);
+  }
+
+  /** Takes another view with the sweep as it is. */
+  protected JsonNode putView(boolean atPart, String view, int status) {
+    tools.jackson.databind.node.ObjectNode body = RunningServer.JSON.createObjectNode();
+    body.set("sweep", state().get("sweep"));
+    body.put("atPart", atPart);
+    body.set("view", RunningServer.JSON.readTree(view));
+    return server.json(server.send("PUT", url("/settings"), body.toString()), status);
+  }
+
+  protected static String viewOf(String more) {
+    return "{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"LOG_MAGNITUDE\"}]" + more + "}";
   }
 }

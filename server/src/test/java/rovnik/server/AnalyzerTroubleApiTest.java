@@ -31,6 +31,10 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     cable.close();
   }
 
+  private JsonNode refusedSweep(String sweep, int status) {
+    return refused("PATCH", url("/settings"), "{\"sweep\":" + sweep + "}", status);
+  }
+
   private JsonNode refused(String method, String path, String body, int status) {
     JsonNode problem = server.json(server.send(method, path, body), status);
     assertFalse(problem.get("detail").asString().isBlank(), "a sentence that says what to do");
@@ -50,7 +54,7 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     awaitTrue(() -> state().get("phase").asString().equals("LOST"));
     assertFalse(state().get("message").asString().isBlank());
     // What was measured last can still be read and kept.
-    assertEquals(server.json(server.get(url("/network")), 200).get("frequencyHz").size(), 41);
+    assertEquals(server.json(server.get(url("/shown")), 200).get("frequencyHz").size(), 41);
     server.json(server.send("POST", url("/keep"), "{\"name\":\"before it broke\"}"), 201);
     // Settings are taken while it is away, and hold when it is back.
     sweep(450e6, 470e6, 31, -10);
@@ -58,7 +62,7 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     cable.plug();
     awaitTrue(() -> state().get("phase").asString().equals("RUNNING"));
     awaitTrue(() -> sweeps() > before + 2);
-    assertEquals(server.json(server.get(url("/network")), 200).get("frequencyHz").size(), 31);
+    assertEquals(server.json(server.get(url("/shown")), 200).get("frequencyHz").size(), 31);
     assertEquals(state().get("message").asString(), "");
   }
 
@@ -70,14 +74,13 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     path(true);
     sweep(440e6, 480e6, 21, -10);
     server.json(
-        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"dcChecked\":true}"), 200);
+        server.send("POST", url("/start"), "{\"jobId\":" + job + ",\"answers\":[\"dcCheck\"]}"),
+        200);
     awaitTrue(() -> sweeps() > 1);
     cable.pull();
     awaitTrue(() -> state().get("phase").asString().equals("LOST"));
     JsonNode hot =
-        refused(
-            "PUT",
-            url("/sweep"),
+        refusedSweep(
             "{\"startHz\":440e6,\"stopHz\":480e6,\"points\":21,\"type\":\"LINEAR\",\"bandwidthHz\":1000,"
                 + "\"averages\":1,\"powerDbm\":8,\"bothPorts\":true}",
             409);
@@ -159,9 +162,7 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
       double start, double stop, int points, double bw, int averages, double power, String field) {
     JsonNode before = state().get("sweep");
     JsonNode problem =
-        refused(
-            "PUT",
-            url("/sweep"),
+        refusedSweep(
             String.format(
                 Locale.ROOT,
                 "{\"startHz\":%f,\"stopHz\":%f,\"points\":%d,\"type\":\"LINEAR\",\"bandwidthHz\":%f,"
@@ -183,13 +184,11 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
   public void whatIsNoSweepAtAllIsRefused() {
     JsonNode before = state().get("sweep");
     String common = ",\"bandwidthHz\":1e3,\"averages\":1,\"powerDbm\":-10,\"bothPorts\":true";
-    refused("PUT", url("/sweep"), "{\"startHz\":\"low\"}", 400);
-    refused("PUT", url("/sweep"), "{nonsense", 400);
+    refusedSweep("{\"startHz\":\"low\"}", 400);
+    refusedSweep("{nonsense", 400);
     String segments = "{\"type\":\"SEGMENTS\",\"startHz\":1e6,\"stopHz\":2e6,\"points\":5" + common;
-    refused("PUT", url("/sweep"), segments + ",\"segments\":[]}", 400);
-    refused(
-        "PUT",
-        url("/sweep"),
+    refusedSweep(segments + ",\"segments\":[]}", 400);
+    refusedSweep(
         segments
             + ",\"segments\":[{\"startHz\":5e6,\"stopHz\":9e6,\"points\":5},"
             + "{\"startHz\":7e6,\"stopHz\":11e6,\"points\":5}]}",
@@ -223,11 +222,11 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     sweep(440e6, 480e6, 41, -10);
     view("");
     once("");
-    var reply =
-        server.send(
-            "PUT",
-            url("/view"),
-            "{\"view\":{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"PHASE\"}]," + ask + "}}");
+    tools.jackson.databind.node.ObjectNode body = RunningServer.JSON.createObjectNode();
+    body.set("sweep", state().get("sweep"));
+    String phase = "{\"panes\":[{\"row\":2,\"column\":1,\"format\":\"PHASE\"}]," + ask + "}";
+    body.set("view", RunningServer.JSON.readTree(phase));
+    var reply = server.send("PUT", url("/settings"), body.toString());
     assertTrue(
         reply.statusCode() == 400 || reply.statusCode() == 404,
         reply.statusCode() + " " + reply.body());
@@ -239,14 +238,14 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
 
   @Test
   public void stepsOutOfOrderSayWhatComesFirst() {
-    refused("GET", url("/network"), "", 409);
+    refused("GET", url("/shown"), "", 409);
     refused("POST", url("/verify"), "{\"what\":\"OPEN\",\"port\":1}", 409);
     refused("POST", url("/calibration/steps/OPEN_1"), "", 409);
     refused("POST", url("/calibration/finish"), "{}", 409);
     refused("POST", url("/calibration"), "{}", 400);
     refused("PUT", url("/calibration/use"), "{\"calibrationId\":4711}", 404);
     refused("DELETE", "/api/calibrations/4711", "", 404);
-    refused("GET", "/api/analyzers/4711", "", 404);
+    refused("GET", "/api/live/i4711/network", "", 404);
     refused("POST", url("/start"), "{\"jobId\":4711}", 404);
     sweep(440e6, 480e6, 41, -10);
     begin("ONE_PORT");
@@ -254,14 +253,12 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     refused("POST", url("/calibration/steps/NOTHING"), "", 400);
     refused("POST", url("/calibration/finish"), "{}", 400);
     JsonNode busy =
-        refused(
-            "PUT",
-            url("/sweep"),
+        refusedSweep(
             "{\"startHz\":1e6,\"stopHz\":2e6,\"points\":5,\"type\":\"LINEAR\",\"bandwidthHz\":1e3,"
                 + "\"averages\":1,\"powerDbm\":-10,\"bothPorts\":true}",
             409);
     assertTrue(busy.get("detail").asString().contains("calibration is under way"));
-    server.json(server.send("DELETE", url("/calibration"), ""), 200);
+    server.json(server.send("DELETE", url("/calibration"), ""), 204);
     assertTrue(state().get("calibrating").isNull());
   }
 

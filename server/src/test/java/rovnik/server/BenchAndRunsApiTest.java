@@ -28,7 +28,7 @@ public class BenchAndRunsApiTest extends BuoyBench {
     assertEquals(reading(frame, "carrierFrequency").get("value").asDouble(), Truth.BUOY_HZ, 1);
     assertEquals(state(receiver), "BUSY");
     long run = keep("first");
-    JsonNode detail = server.json(server.get("/api/runs/" + run), 200);
+    JsonNode detail = run(run);
     assertTrue(detail.get("verdict").asString().startsWith("PASS"));
     assertEquals(detail.get("conditions").get("Buoy TX").asString(), "on, carrier");
     assertEquals(detail.get("path").get("elements").size(), 4);
@@ -38,7 +38,7 @@ public class BenchAndRunsApiTest extends BuoyBench {
     JsonNode listed = server.json(server.get("/api/jobs/" + job + "/runs"), 200).get(0);
     assertEquals(listed.get("name").asString(), "year 1");
     assertEquals(listed.get("note").asString(), "rain");
-    assertTrue(server.get("/api/runs/" + run + "/trace.csv").body().contains("Buoy TX OUT"));
+    assertTrue(server.get("/api/runs/" + run + "/csv").body().contains("Buoy TX OUT"));
     server.json(server.send("PATCH", "/api/runs/" + run, "{\"name\":\"\"}"), 400);
   }
 
@@ -75,7 +75,7 @@ public class BenchAndRunsApiTest extends BuoyBench {
             "{\"jobId\":" + job + ",\"overrideReason\":\"pad is inside the transmitter\"}"),
         200);
     settledFrame(1);
-    JsonNode run = server.json(server.get("/api/runs/" + keep("overridden")), 200);
+    JsonNode run = run(keep("overridden"));
     assertEquals(run.get("overrideReason").asString(), "pad is inside the transmitter");
   }
 
@@ -115,15 +115,16 @@ public class BenchAndRunsApiTest extends BuoyBench {
 
   @Test
   public void switchingASourceOnChecksTheLevelsFirst() {
-    String url = "/api/instruments/" + source + "/source";
-    server.json(server.send("PUT", url, "{\"on\":false}"), 200);
+    control(source, "output", "off");
     savePath(-15); // 10.8 dBm at the port: above its linear range
-    JsonNode refused =
-        server.json(server.send("PUT", url, "{\"on\":true,\"jobId\":" + job + "}"), 409);
+    JsonNode refused = server.json(controlled(source, job, "output", "on"), 409);
     assertTrue(refused.get("detail").asString().contains("overloaded"), refused.toString());
     assertFalse(server.bench().world().transmitting());
     server.json(
-        server.send("PUT", url, "{\"on\":true,\"jobId\":" + job + ",\"overrideReason\":\"short\"}"),
+        server.send(
+            "PUT",
+            "/api/instruments/" + source + "/controls",
+            "{\"values\":{\"output\":\"on\"},\"jobId\":" + job + ",\"overrideReason\":\"short\"}"),
         200);
     assertTrue(server.bench().world().transmitting());
   }
@@ -134,8 +135,7 @@ public class BenchAndRunsApiTest extends BuoyBench {
     start();
     settledFrame(60);
     long on = keep("on");
-    server.json(
-        server.send("PUT", "/api/instruments/" + source + "/source", "{\"on\":false}"), 200);
+    control(source, "output", "off");
     settings("459e6", "4e6", 61, 30);
     settledFrame(61);
     long off = keep("off");
@@ -243,11 +243,12 @@ public class BenchAndRunsApiTest extends BuoyBench {
     start();
     settledFrame(4);
     long run = keep("before the restart");
-    JsonNode before = server.json(server.get("/api/runs/" + run), 200);
-    var data = server.data;
+    JsonNode before = run(run);
+    server.stopOnly();
+    server = RunningServer.start(server.data);
+    assertEquals(run(run), before);
     server.close();
-    server = RunningServer.start(data);
-    assertEquals(server.json(server.get("/api/runs/" + run), 200), before);
+    Folders.remove(server.data);
   }
 
   @Test

@@ -2,10 +2,11 @@ package rovnik.server;
 
 import static org.testng.Assert.assertTrue;
 
+import java.net.http.HttpResponse;
 import java.util.function.BooleanSupplier;
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** A running server with the buoy's bench and job, for tests over HTTP. */
 abstract class BuoyBench {
@@ -16,7 +17,7 @@ abstract class BuoyBench {
 
   @BeforeMethod
   public void setUp() {
-    server = RunningServer.start();
+    server = RunningServer.fresh();
     receiver = add("Receiver", "IQ_RECEIVER", server.bench().receiverPort(), "scpi-iq");
     source = add("Buoy TX", "SIGNAL_SOURCE", server.bench().transmitterPort(), "scpi-source");
     job =
@@ -33,11 +34,6 @@ abstract class BuoyBench {
         200);
     savePath(-30);
     awaitTrue(() -> state(receiver).equals("CONNECTED") && state(source).equals("CONNECTED"));
-  }
-
-  @AfterMethod
-  public void tearDown() {
-    server.close();
   }
 
   protected long add(String name, String kind, int port, String dialect) {
@@ -100,7 +96,7 @@ abstract class BuoyBench {
   }
 
   protected String live(String what) {
-    return "/api/live/i" + receiver + what;
+    return "/api/live/i" + receiver + "/spectrum" + what;
   }
 
   protected JsonNode settings(String centre, String span, int averages, double reference) {
@@ -113,6 +109,28 @@ abstract class BuoyBench {
         200);
   }
 
+  /** Switches controls: a name and a value, and so on. */
+  protected JsonNode control(long instrument, String... namesAndValues) {
+    return server.json(controlled(instrument, null, namesAndValues), 200);
+  }
+
+  protected HttpResponse<String> controlled(
+      long instrument, Long forJob, String... namesAndValues) {
+    ObjectNode body = RunningServer.JSON.createObjectNode();
+    ObjectNode values = body.putObject("values");
+    for (int i = 0; i < namesAndValues.length; i += 2) {
+      values.put(namesAndValues[i], namesAndValues[i + 1]);
+    }
+    if (forJob != null) {
+      body.put("jobId", forJob);
+    }
+    return server.send("PUT", "/api/instruments/" + instrument + "/controls", body.toString());
+  }
+
+  protected JsonNode run(long id) {
+    return Flat.run(server.json(server.get("/api/runs/" + id), 200));
+  }
+
   protected void start() {
     server.json(server.send("POST", live("/start"), "{\"jobId\":" + job + "}"), 200);
   }
@@ -121,11 +139,11 @@ abstract class BuoyBench {
     JsonNode[] frame = new JsonNode[1];
     awaitTrue(
         () -> {
-          var reply = server.get(live("/frame"));
+          var reply = server.get(live("/outcome"));
           if (reply.statusCode() != 200) {
             return false;
           }
-          frame[0] = server.json(reply, 200);
+          frame[0] = Flat.look(server.json(reply, 200));
           return frame[0].get("segments").asInt() >= averages
               && (averages <= 1 || frame[0].get("settings").get("averages").asInt() == averages);
         });

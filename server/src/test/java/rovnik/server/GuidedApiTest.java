@@ -15,7 +15,7 @@ public class GuidedApiTest extends BuoyBench {
     awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull(), 90);
     JsonNode state = server.json(server.get(live("")), 200);
     assertTrue(state.get("findingId").asLong() > 0, state.get("message").asString());
-    return server.json(server.get(live("/finding")), 200);
+    return Flat.finding(server.json(server.get(live("/finding")), 200));
   }
 
   private static JsonNode table(JsonNode of, String id) {
@@ -129,7 +129,7 @@ public class GuidedApiTest extends BuoyBench {
     }
     assertTrue(seen > 30);
     assertEquals(reading(f, "phaseNoise10k").get("value").asDouble(), -88, 1);
-    assertTrue(f.get("logarithmic").asBoolean());
+    assertTrue(curve.get("axis").get("logarithmic").asBoolean());
     assertTrue(reading(f, "jitter").get("value").asDouble() > 1e-13);
   }
 
@@ -144,7 +144,7 @@ public class GuidedApiTest extends BuoyBench {
     assertEquals(cell(t, 2, 2), -32, 1.0);
     assertEquals(cell(t, 0, 3) - cell(t, 1, 3), -6, 1.5); // 26 dBm: -54
     assertEquals(server.bench().world().driveDb(), 0, 1e-9);
-    assertEquals(f.get("curves").size(), 2);
+    assertEquals(f.get("curves").size(), 3);
     refused(
         "{\"kind\":\"drive-sweep\",\"fromDbm\":0,\"toDbm\":29,\"steps\":3}", "from 15.0 to 29.0");
   }
@@ -183,10 +183,10 @@ public class GuidedApiTest extends BuoyBench {
     assertEquals(reading(f, "surveyMargin").get("verdict").asString(), "FAIL");
     JsonNode kept =
         server.json(server.send("POST", live("/finding/keep"), "{\"name\":\"survey\"}"), 201);
-    JsonNode run = server.json(server.get("/api/runs/" + kept.get("id").asLong()), 200);
-    assertEquals(run.get("extras").get("tables").get(0).get("id").asString(), "survey");
+    JsonNode run = run(kept.get("id").asLong());
+    assertEquals(run.get("tables").get(0).get("id").asString(), "survey");
     assertEquals(run.get("verdict").asString(), "FAIL");
-    assertTrue(run.get("conditions").get("summary").asString().contains("over the limit"));
+    assertTrue(run.get("kind").asString().equals("survey"));
   }
 
   @Test
@@ -207,9 +207,9 @@ public class GuidedApiTest extends BuoyBench {
           JsonNode g = server.json(server.get(live("")), 200).get("guided");
           return !g.isNull() && g.get("progress").asDouble() > 0.25;
         });
-    server.json(server.send("DELETE", live("/guided"), ""), 200);
+    server.json(server.send("DELETE", live("/guided"), ""), 204);
     awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull());
-    JsonNode f = server.json(server.get(live("/finding")), 200);
+    JsonNode f = Flat.finding(server.json(server.get(live("/finding")), 200));
     assertTrue(f.get("summary").asString().startsWith("Stopped"), f.get("summary").asString());
     server.json(server.send("POST", live("/guided"), "{\"jobId\":" + job + "}"), 400);
     server.json(
@@ -251,10 +251,10 @@ public class GuidedApiTest extends BuoyBench {
             .json(server.send("POST", live("/keep"), "{\"name\":\"whole\"}"), 201)
             .get("id")
             .asLong();
-    JsonNode kept = server.json(server.get("/api/runs/" + run), 200);
+    JsonNode kept = run(run);
     assertEquals(kept.get("rows").size(), 2);
-    assertEquals(kept.get("rows").get(0).get("label").asString(), "highest hold");
-    assertEquals(kept.get("extras").get("tables").size(), 2);
+    assertEquals(kept.get("rows").get(0).asString(), "highest hold");
+    assertEquals(kept.get("tables").size(), 2);
     assertEquals(
         kept.get("settings")
             .get("view")
@@ -286,8 +286,8 @@ public class GuidedApiTest extends BuoyBench {
     JsonNode[] whole = new JsonNode[1];
     awaitTrue(
         () -> {
-          var reply = server.get(live("/frame"));
-          whole[0] = reply.statusCode() == 200 ? server.json(reply, 200) : null;
+          var reply = server.get(live("/outcome"));
+          whole[0] = reply.statusCode() == 200 ? Flat.look(server.json(reply, 200)) : null;
           return whole[0] != null && whole[0].get("progress").asDouble() >= 1;
         });
     assertEquals(whole[0].get("points").asInt() > 2000, true);
@@ -340,12 +340,12 @@ public class GuidedApiTest extends BuoyBench {
           JsonNode g = server.json(server.get(live("")), 200).get("guided");
           return !g.isNull() && g.get("progress").asDouble() > 0.2;
         });
-    server.bench().close();
+    server.loseStandins();
     awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull());
     JsonNode state = server.json(server.get(live("")), 200);
     assertEquals(state.get("phase").asString(), "HELD");
     assertTrue(!state.get("message").asString().isEmpty(), state.toString());
-    JsonNode f = server.json(server.get(live("/finding")), 200);
+    JsonNode f = Flat.finding(server.json(server.get(live("/finding")), 200));
     assertTrue(f.get("summary").asString().startsWith("The instrument failed"), f.toString());
     assertTrue(table(f, "harmonics").get("rows").size() >= 2);
   }
@@ -365,7 +365,7 @@ public class GuidedApiTest extends BuoyBench {
           return g.isNull() || g.get("words").asString().contains("off");
         },
         60);
-    server.json(server.send("DELETE", live("/guided"), ""), 200);
+    server.json(server.send("DELETE", live("/guided"), ""), 204);
     awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull(), 60);
     assertTrue(server.bench().world().transmitting());
   }

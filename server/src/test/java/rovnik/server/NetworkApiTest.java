@@ -6,7 +6,6 @@ import static org.testng.Assert.assertTrue;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.util.stream.Stream;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -30,12 +29,7 @@ public class NetworkApiTest {
 
   @BeforeClass
   public void setUp() {
-    server = RunningServer.start();
-  }
-
-  @AfterClass
-  public void tearDown() {
-    server.close();
+    server = RunningServer.fresh();
   }
 
   private JsonNode open(String name, String text) {

@@ -5,7 +5,6 @@ import static org.testng.Assert.assertTrue;
 
 import java.util.Locale;
 import java.util.function.DoubleFunction;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
@@ -16,12 +15,7 @@ public class NetworkQuestionsApiTest {
 
   @BeforeClass
   public void setUp() {
-    server = RunningServer.start();
-  }
-
-  @AfterClass(alwaysRun = true)
-  public void tearDown() {
-    server.close();
+    server = RunningServer.fresh();
   }
 
   private long open(String name, String text) {

@@ -4,7 +4,6 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
 import java.util.Locale;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -19,7 +18,7 @@ public class NetworkViewApiTest {
 
   @BeforeClass
   public void setUp() {
-    server = RunningServer.start();
+    server = RunningServer.fresh();
     // A matched line of 10 ns with a reflection of 0.2 behind it, and a short behind 2 ns.
     StringBuilder two = new StringBuilder("# MHz S RI R 50\n");
     StringBuilder single = new StringBuilder("# MHz S RI R 50\n");
@@ -41,11 +40,6 @@ public class NetworkViewApiTest {
     }
     line = open("line.s2p", two.toString());
     one = open("short.s1p", single.toString());
-  }
-
-  @AfterClass
-  public void tearDown() {
-    server.close();
   }
 
   private long open(String name, String text) {

@@ -5,7 +5,6 @@ import static org.testng.Assert.assertTrue;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -19,12 +18,7 @@ public class RecordingApiTest {
 
   @BeforeClass
   public void setUp() {
-    server = RunningServer.start();
-  }
-
-  @AfterClass
-  public void tearDown() {
-    server.close();
+    server = RunningServer.fresh();
   }
 
   private static String meta(String datatype, String rate, String more) {

@@ -33,7 +33,7 @@ public class RecordingViewApiTest extends BuoyBench {
                     + "\"captures\":[{\"core:sample_start\":0,\"core:frequency\":458525000}],\"annotations\":[]}",
                 b.array()),
             201);
-    return "/api/live/r" + made.get("id").asLong();
+    return "/api/live/r" + made.get("id").asLong() + "/spectrum";
   }
 
   private static String settings(String view) {
@@ -45,7 +45,7 @@ public class RecordingViewApiTest extends BuoyBench {
   private JsonNode measured(String live, String view) {
     server.json(server.send("PUT", live + "/settings", settings(view)), 200);
     server.json(server.send("POST", live + "/start", "{\"jobId\":" + job + "}"), 200);
-    return server.json(server.get(live + "/frame"), 200);
+    return Flat.look(server.json(server.get(live + "/outcome"), 200));
   }
 
   @Test
@@ -69,8 +69,8 @@ public class RecordingViewApiTest extends BuoyBench {
             .json(server.send("POST", live + "/keep", "{\"name\":\"tones\"}"), 201)
             .get("id")
             .asLong();
-    JsonNode kept = server.json(server.get("/api/runs/" + run), 200);
-    assertEquals(kept.get("extras").get("tables").get(0).get("id").asString(), "twoTones");
+    JsonNode kept = run(run);
+    assertEquals(kept.get("tables").get(0).get("id").asString(), "twoTones");
     assertTrue(server.get("/api/runs/" + run + "/report.html").body().contains("2 f1"));
   }
 
@@ -78,7 +78,7 @@ public class RecordingViewApiTest extends BuoyBench {
   @Test
   public void calibratedItIsReadAtThePlane() {
     String live = open();
-    String id = live.substring(live.indexOf('r') + 1);
+    String id = live.replaceAll("\\D", "");
     server.json(
         server.send("PUT", "/api/recordings/" + id + "/calibration", "{\"fullScaleDbm\":-10}"),
         200);

@@ -2,6 +2,7 @@ package rovnik.server;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -26,6 +27,9 @@ final class RunningServer implements AutoCloseable {
   private final HttpClient client = HttpClient.newHttpClient();
   private final String root;
   final Path data;
+  private boolean own;
+  private boolean closed;
+  private boolean standinsLost;
 
   private RunningServer(ConfigurableApplicationContext context, Bench bench, Path data) {
     this.context = context;
@@ -35,9 +39,55 @@ final class RunningServer implements AutoCloseable {
         "http://127.0.0.1:" + ((WebServerApplicationContext) context).getWebServer().getPort();
   }
 
+  private static RunningServer shared;
+
+  /**
+   * One server and one set of stand-ins for the whole suite, put back as if they were new: no
+   * instrument, no job, no file, and a world at rest.
+   */
+  static synchronized RunningServer fresh() {
+    if (shared != null && shared.standinsLost) {
+      shared.close();
+    }
+    if (shared == null || shared.closed) {
+      shared = start();
+      Runtime.getRuntime().addShutdownHook(new Thread(shared::close));
+    } else {
+      shared.reset();
+    }
+    return shared;
+  }
+
+  private void reset() {
+    for (String what : List.of("jobs", "instruments", "recordings", "calibrations", "networks")) {
+      for (JsonNode one : json(get("/api/" + what), 200)) {
+        String rest = what.equals("jobs") ? "?belongings=true" : "";
+        json(send("DELETE", "/api/" + what + "/" + one.get("id").asLong() + rest, ""), 204);
+      }
+    }
+    bench.ports().forEach(RunningServer::putBack);
+    bench.world().setTransmitting(true);
+  }
+
+  /** A stand-in's own reset, over its socket. */
+  private static void putBack(int port) {
+    try (Socket socket = new Socket("127.0.0.1", port)) {
+      socket
+          .getOutputStream()
+          .write("*RST\nINP:PROT:CLE\n*CLS\n*OPC?\n".getBytes(StandardCharsets.US_ASCII));
+      if (socket.getInputStream().read() < 0) {
+        throw new AssertionError("the stand-in at " + port + " did not answer");
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   static RunningServer start(String... more) {
     try {
-      return start(Files.createTempDirectory("rovnik-test"), more);
+      RunningServer made = start(Files.createTempDirectory("rovnik-test"), more);
+      made.own = true;
+      return made;
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -126,9 +176,28 @@ final class RunningServer implements AutoCloseable {
             .POST(HttpRequest.BodyPublishers.ofByteArrays(pieces)));
   }
 
+  /** All stand-ins are gone at once; the next test gets others. */
+  void loseStandins() {
+    standinsLost = true;
+    bench.close();
+  }
+
+  /** Stops, and leaves the data where it is. */
+  void stopOnly() {
+    own = false;
+    close();
+  }
+
   @Override
   public void close() {
+    if (closed) {
+      return;
+    }
+    closed = true;
     context.close();
     bench.close();
+    if (own) {
+      Folders.remove(data);
+    }
   }
 }

@@ -32,10 +32,11 @@ public class SetupAndReportApiTest extends BuoyBench {
         .putObject("occupied")
         .put("share", 0.99)
         .put("widestHz", 65e3);
-    String file = server.send("POST", "/api/settings-file/write", wanted.toString()).body();
-    assertTrue(file.contains("\"format\" : \"rovnik-spectrum-settings\""), file);
+    String file =
+        server.send("POST", "/api/settings-file/write", "{\"settings\":" + wanted + "}").body();
+    assertTrue(file.contains("\"format\" : \"rovnik-settings\""), file);
     assertTrue(file.lines().count() > 20, "it is not readable");
-    JsonNode again = server.json(readFile(file), 200);
+    JsonNode again = server.json(readFile(file), 200).get("settings");
     assertEquals(again.get("view").get("occupied").get("widestHz").asDouble(), 65e3);
     assertEquals(again.get("averages").asInt(), 32);
     server.json(server.send("PUT", live("/settings"), again.toString()), 200);

@@ -22,7 +22,7 @@ public class SweptApiTest extends BuoyBench {
     assertEquals(frame.get("fftLength").asInt(), 0);
     assertTrue(frame.get("recordSeconds").asDouble() > 0.1, "its own sweep time");
     JsonNode kept = server.json(server.send("POST", live("/keep"), "{\"name\":\"swept\"}"), 201);
-    JsonNode run = server.json(server.get("/api/runs/" + kept.get("id").asLong()), 200);
+    JsonNode run = run(kept.get("id").asLong());
     assertTrue(run.get("conditions").get("sweep time").asString().endsWith(" s"));
     assertTrue(run.get("recordingId").isNull());
     JsonNode refused =

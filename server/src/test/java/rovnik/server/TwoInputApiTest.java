@@ -135,14 +135,11 @@ public class TwoInputApiTest extends BuoyBench {
             "{\"jobId\":%d,\"work\":{\"kind\":\"noise-figure\"%s}}".formatted(job, more)),
         202);
     awaitTrue(() -> server.json(server.get(live("")), 200).get("guided").isNull(), 90);
-    return server.json(server.get(live("/finding")), 200);
+    return Flat.finding(server.json(server.get(live("/finding")), 200));
   }
 
   private void plug(String name) {
-    server.json(
-        server.send(
-            "PUT", "/api/instruments/" + part + "/part", "{\"part\":\"%s\"}".formatted(name)),
-        200);
+    control(part, "part", name);
   }
 
   /** Receiver 18 dB, preamplifier 1.3 dB and 19.5 dB: the scenario, within the uncertainty. */
@@ -167,17 +164,15 @@ public class TwoInputApiTest extends BuoyBench {
             < reading(both, "noiseFigure").get("uncertainty").asDouble() + 0.1);
     for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
       if (i.get("id").asLong() == noise) {
-        assertEquals(i.get("noise").get("hot").asBoolean(), false, "the source was left hot");
+        assertEquals(
+            i.get("controls").get(0).get("value").asString(), "off", "the source was left hot");
       }
     }
   }
 
   @Test
   public void aPartThatIsNotThereIsRefusedInTheInstrumentsOwnWords() {
-    JsonNode problem =
-        server.json(
-            server.send("PUT", "/api/instruments/" + part + "/part", "{\"part\":\"Toaster\"}"),
-            502);
+    JsonNode problem = server.json(controlled(part, null, "part", "Toaster"), 502);
     assertTrue(problem.get("detail").asString().contains("Illegal parameter"), problem.toString());
   }
 
@@ -190,14 +185,14 @@ public class TwoInputApiTest extends BuoyBench {
     JsonNode before = look("{" + two + "}", 16);
     server.json(server.send("POST", live("/hold"), "{}"), 200);
     awaitTrue(() -> server.json(server.get(live("")), 200).get("phase").asString().equals("HELD"));
-    JsonNode last = server.json(server.get(live("/frame")), 200);
+    JsonNode last = Flat.look(server.json(server.get(live("/outcome")), 200));
     ObjectNode s = (ObjectNode) last.get("settings").deepCopy();
     s.set(
         "view",
         RunningServer.JSON.readTree(
             "{" + two + ",\"unit\":\"DBUV\",\"density\":{\"highest\":-100}}"));
     server.json(server.send("PUT", live("/settings"), s.toString()), 200);
-    JsonNode after = server.json(server.get(live("/frame")), 200);
+    JsonNode after = Flat.look(server.json(server.get(live("/outcome")), 200));
     assertEquals(after.get("segments").asInt(), last.get("segments").asInt(), "no new samples");
     assertEquals(after.get("unit").asString(), "dB\u00B5V");
     assertEquals(after.get("rows").size(), 1, "input 2 stays");
@@ -211,7 +206,7 @@ public class TwoInputApiTest extends BuoyBench {
     // Without input 2 its trace and its numbers go.
     s.set("view", RunningServer.JSON.readTree("{}"));
     server.json(server.send("PUT", live("/settings"), s.toString()), 200);
-    JsonNode alone = server.json(server.get(live("/frame")), 200);
+    JsonNode alone = Flat.look(server.json(server.get(live("/outcome")), 200));
     assertEquals(alone.get("rows").size(), 0);
     for (JsonNode r : alone.get("readings")) {
       assertTrue(!r.get("id").asString().startsWith("second"), r.toString());
@@ -222,7 +217,7 @@ public class TwoInputApiTest extends BuoyBench {
   @Test
   public void aRunKeepsTheBenchAndBothInputs() {
     plug("Through");
-    server.json(server.send("PUT", "/api/instruments/" + noise + "/noise", "{\"hot\":true}"), 200);
+    control(noise, "hot", "on");
     look(
         "{\"unit\":\"VOLT\",\"second\":{\"window\":\"HANN\",\"referenceLevelDbm\":15,\"probeRatio\":10}}",
         8);
@@ -231,25 +226,21 @@ public class TwoInputApiTest extends BuoyBench {
             .json(server.send("POST", live("/keep"), "{\"name\":\"both\"}"), 201)
             .get("id")
             .asLong();
-    JsonNode run = server.json(server.get("/api/runs/" + id), 200);
+    JsonNode run = run(id);
     assertEquals(run.get("conditions").get("Noise source").asString(), "hot");
     assertEquals(run.get("conditions").get("Part").asString(), "Through");
     // Shown in volts, kept in dBm.
-    assertEquals(run.get("trace").get("unit").asString(), "dBm");
+    assertEquals(run.get("unit").asString(), "dBm");
     assertEquals(run.get("settings").get("view").get("unit").asString(), "VOLT");
     assertTrue(run.toString().contains("tip of probe 2, 10:1"), "the second trace is kept");
-    server.json(server.send("PUT", "/api/instruments/" + noise + "/noise", "{\"hot\":false}"), 200);
+    control(noise, "hot", "off");
   }
 
   @Test
   public void whatIsNoNoiseSourceSaysSo() {
-    JsonNode problem =
-        server.json(
-            server.send("PUT", "/api/instruments/" + two + "/noise", "{\"hot\":true}"), 400);
-    assertTrue(problem.get("detail").asString().contains("is not a noise source"));
-    JsonNode empty =
-        server.json(
-            server.send("PUT", "/api/instruments/" + part + "/part", "{\"part\":\" \"}"), 400);
+    JsonNode problem = server.json(controlled(two, null, "hot", "on"), 400);
+    assertTrue(problem.get("detail").asString().contains("nothing called \"hot\""));
+    JsonNode empty = server.json(controlled(part, null, "part", " "), 400);
     assertEquals(empty.get("field").asString(), "part");
   }
 

@@ -7,20 +7,20 @@ import java.util.Comparator;
 import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.ResultTable.Cell;
+import rovnik.core.result.ResultTable.Column;
+import rovnik.core.result.ResultTable.Row;
+import rovnik.core.result.Series;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.BandPower;
-import rovnik.core.spectrum.Curve;
 import rovnik.core.spectrum.LeakageCheck;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.ReadingMaker;
-import rovnik.core.spectrum.ResultTable;
-import rovnik.core.spectrum.ResultTable.Cell;
-import rovnik.core.spectrum.ResultTable.Column;
-import rovnik.core.spectrum.ResultTable.Row;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
@@ -39,7 +39,7 @@ public final class EmissionMeasurement {
   private final PathCorrection correction;
   private final List<Reading> readings;
   private final List<ResultTable> tables = new ArrayList<>();
-  private final List<Curve> lines = new ArrayList<>();
+  private final List<Series> lines = new ArrayList<>();
 
   private EmissionMeasurement(
       SpectrumResult base, SpectrumSettings settings, MeasurementContext context) {
@@ -47,7 +47,7 @@ public final class EmissionMeasurement {
     this.trace = base.trace();
     this.settings = settings;
     this.context = context;
-    this.correction = trace.unit().equals("dBm") ? context.correction() : null;
+    this.correction = trace.calibrated() ? context.correction() : null;
     this.maker = new ReadingMaker(trace, settings, correction, context);
     this.readings = new ArrayList<>(base.readings());
   }
@@ -134,8 +134,9 @@ public final class EmissionMeasurement {
   }
 
   /** A vertical stroke. */
-  private Curve edge(String id, double hz) {
-    return new Curve(id, "", new double[] {hz, hz}, new double[] {-400, 400}, "Hz", trace.unit());
+  private Series edge(String id, double hz) {
+    return Series.limit(id, "", new double[] {hz, hz}, new double[] {-400, 400}, trace.unit())
+        .as(Series.Role.EDGE);
   }
 
   private static String plainNumber(double v) {
@@ -321,14 +322,13 @@ public final class EmissionMeasurement {
         double far = EmissionMask.drawnAt(s, s.toHz(), reference, trace);
         boolean below = side < 0;
         lines.add(
-            new Curve(
-                "mask",
+            Series.limit(
+                "mask" + (below ? "Below" : "Above") + i,
                 i == 0 && !below ? "mask" : "",
                 below
                     ? new double[] {carrier - s.toHz(), carrier - s.fromHz()}
                     : new double[] {carrier + s.fromHz(), carrier + s.toHz()},
                 below ? new double[] {far, near} : new double[] {near, far},
-                "Hz",
                 trace.unit()));
       }
     }

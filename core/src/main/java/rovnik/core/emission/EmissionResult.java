@@ -1,9 +1,9 @@
 package rovnik.core.emission;
 
 import java.util.List;
-import rovnik.core.limits.Reading;
-import rovnik.core.spectrum.Curve;
-import rovnik.core.spectrum.ResultTable;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.Series;
 import rovnik.core.spectrum.SpectrumResult;
 
 /**
@@ -14,7 +14,7 @@ import rovnik.core.spectrum.SpectrumResult;
  * @param limitLines to be drawn over the trace, in its unit
  */
 public record EmissionResult(
-    SpectrumResult base, List<ResultTable> tables, List<Curve> limitLines) {
+    SpectrumResult base, List<ResultTable> tables, List<Series> limitLines) {
 
   /** A spectrum and nothing else. */
   public static EmissionResult plain(SpectrumResult base) {

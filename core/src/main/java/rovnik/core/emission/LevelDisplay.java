@@ -1,13 +1,14 @@
 package rovnik.core.emission;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Reading;
-import rovnik.core.spectrum.Curve;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.Series;
 import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.ResultTable;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
@@ -66,17 +67,7 @@ public record LevelDisplay(LevelUnit unit, double ohm) {
     for (int i = 0; i < level.length; i++) {
       level[i] = (float) of(t.level()[i]);
     }
-    return new Trace(
-        t.startHz(),
-        t.stepHz(),
-        level,
-        unit.label(),
-        t.plane(),
-        t.rbwHz(),
-        t.enbwHz(),
-        t.segments(),
-        t.window(),
-        t.detector());
+    return t.with(level, unit.label());
   }
 
   /** A reading; a density keeps its dBm/Hz, in the impedance. */
@@ -104,15 +95,10 @@ public record LevelDisplay(LevelUnit unit, double ohm) {
         r.marks());
   }
 
-  private Curve of(Curve c) {
-    if (!c.yUnit().equals(DBM)) {
-      return c;
-    }
-    double[] y = new double[c.y().length];
-    for (int i = 0; i < y.length; i++) {
-      y[i] = of(c.y()[i]);
-    }
-    return new Curve(c.id(), c.label(), c.x(), y, c.xUnit(), unit.label());
+  private Series of(Series s) {
+    return s.unit().equals(DBM)
+        ? s.with(Arrays.stream(s.y()).map(this::of).toArray(), unit.label())
+        : s;
   }
 
   private ResultTable of(ResultTable t) {

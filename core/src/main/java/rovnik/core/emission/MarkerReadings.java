@@ -3,8 +3,8 @@ package rovnik.core.emission;
 import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Reading;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Reading;
 import rovnik.core.signal.FrequencyCounter;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.BandPower;
@@ -42,6 +42,17 @@ final class MarkerReadings {
     double power = new BandPower(trace).level(low, high);
     double statistical = maker.noiseDb(read.widthHz());
     return switch (read.kind()) {
+      case LEVEL -> {
+        double level = trace.levelAt(read.hertz());
+        yield maker.level(
+            id,
+            "Level" + at,
+            level,
+            trace.unit(),
+            maker.lineDb(level),
+            Limit.NONE,
+            maker.marks(read.hertz(), read.hertz()));
+      }
       case BAND ->
           maker.level(
               id,
@@ -61,13 +72,7 @@ final class MarkerReadings {
               Limit.NONE,
               maker.noiseMarks(low, high));
       case COUNT ->
-          count(
-              id,
-              read,
-              maker,
-              context,
-              trace.unit().equals("dBm") ? context.correction() : null,
-              record);
+          count(id, read, maker, context, trace.calibrated() ? context.correction() : null, record);
     };
   }
 

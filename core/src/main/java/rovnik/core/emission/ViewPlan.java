@@ -60,6 +60,8 @@ public record ViewPlan(
 
   /** What is read at a marker. */
   public enum ReadKind {
+    /** Level of the trace at the marker. */
+    LEVEL,
     /** Noise density around the marker. */
     DENSITY,
     /** Power in a band around the marker. */

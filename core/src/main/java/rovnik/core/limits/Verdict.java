@@ -1,5 +1,7 @@
 package rovnik.core.limits;
 
+import java.util.Collection;
+
 /** What a limit says of a reading. */
 public enum Verdict {
   PASS("pass"),
@@ -21,6 +23,18 @@ public enum Verdict {
 
   public String label() {
     return label;
+  }
+
+  private static final Verdict[] WORST_FIRST = {FAIL, FAIL_UNSURE, INVALID, PASS_UNSURE, PASS};
+
+  /** The worst of several, NONE if none of them judges. */
+  public static Verdict worst(Collection<Verdict> all) {
+    for (Verdict v : WORST_FIRST) {
+      if (all.contains(v)) {
+        return v;
+      }
+    }
+    return NONE;
   }
 
   public boolean judged() {

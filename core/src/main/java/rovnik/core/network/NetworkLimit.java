@@ -9,6 +9,7 @@ import rovnik.core.limits.Verdict;
  * A bound on one parameter over a stretch of frequency, straight between its ends.
  *
  * @param upper true if values must stay below it
+ * @param part the part, or kind of part, that it is for; "" for the device that the job is about
  */
 public record NetworkLimit(
     String name,
@@ -19,7 +20,22 @@ public record NetworkLimit(
     double fromHz,
     double toHz,
     double fromValue,
-    double toValue) {
+    double toValue,
+    String part) {
+
+  /** A bound for the job's device. */
+  public NetworkLimit(
+      String name,
+      int row,
+      int column,
+      NetworkFormat format,
+      boolean upper,
+      double fromHz,
+      double toHz,
+      double fromValue,
+      double toValue) {
+    this(name, row, column, format, upper, fromHz, toHz, fromValue, toValue, "");
+  }
 
   public NetworkLimit {
     if (format == null) {
@@ -30,6 +46,7 @@ public record NetworkLimit(
     }
     Refusal.finite("fromValue", fromValue);
     Refusal.finite("toValue", toValue);
+    part = part == null ? "" : part.strip();
     if (name == null || name.isBlank()) {
       name = NetworkData.name(row, column) + (upper ? " at most" : " at least");
     }
@@ -43,6 +60,22 @@ public record NetworkLimit(
    */
   public record Outcome(
       NetworkLimit limit, double worst, double atHz, double margin, Verdict verdict) {}
+
+  /**
+   * True if a part is held to it. Names are compared by their letters and digits alone: "filter" is
+   * for "Cavity filter" and for "cavity-filter.s2p".
+   *
+   * @param subject name of what is measured, "" if it is not known: then all limits hold
+   * @param device the job's device, "" if there is none: then limits without a part hold for all
+   */
+  public boolean isFor(String subject, String device) {
+    String wanted = plain(part.isEmpty() ? device : part);
+    return wanted.isEmpty() || subject.isBlank() || plain(subject).contains(wanted);
+  }
+
+  private static String plain(String name) {
+    return name.toLowerCase(Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]", "");
+  }
 
   public double valueAt(double hz) {
     return fromValue + (hz - fromHz) / (toHz - fromHz) * (toValue - fromValue);
@@ -101,16 +134,7 @@ public record NetworkLimit(
 
   /** The worst of several: what a part is judged by. */
   public static Verdict worst(List<Outcome> outcomes) {
-    Verdict worst = Verdict.NONE;
-    for (Verdict v :
-        new Verdict[] {
-          Verdict.FAIL, Verdict.FAIL_UNSURE, Verdict.INVALID, Verdict.PASS_UNSURE, Verdict.PASS
-        }) {
-      if (worst == Verdict.NONE && outcomes.stream().anyMatch(o -> o.verdict() == v)) {
-        worst = v;
-      }
-    }
-    return worst;
+    return Verdict.worst(outcomes.stream().map(Outcome::verdict).toList());
   }
 
   /** "S21 at least -1.5 dB from 456.5 to 460.5 MHz". */

@@ -1,6 +1,7 @@
 package rovnik.core.runs;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -8,24 +9,29 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import rovnik.core.limits.Reading;
 import rovnik.core.path.Gain;
 import rovnik.core.path.PathElement;
 import rovnik.core.path.SignalPath;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.Series;
+import rovnik.core.result.Values;
 import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.SpectrumSettings;
-import rovnik.core.spectrum.Trace;
+import rovnik.core.spectrum.TraceSeries;
 import rovnik.core.units.Frequency;
 
 /**
  * What differs between two runs: second minus first.
  *
- * @param difference second minus first in dB on the finer grid of both, over the band they share;
- *     null if they share none or their units differ
+ * @param difference second minus first, one for each series that both have, on the finer grid of
+ *     both over the stretch they share; none where they share none or their units differ
  * @param changes what changed in settings, path, conditions and readings
  * @param lines every line of either run and where it stands
  */
-public record RunComparison(Trace difference, List<Change> changes, List<Line> lines) {
+public record RunComparison(List<Series> difference, List<Change> changes, List<Line> lines) {
   /** A line is the same if it moved by less than this share of the wider RBW. */
   private static final double SAME_LINE_RBW = 1.5;
 
@@ -71,65 +77,125 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
     compare("path", path(first.path()), path(second.path()), changes);
     compare("conditions", first.conditions(), second.conditions(), changes);
     compare("readings", readings(first), readings(second), changes);
-    boolean sameUnit = first.trace().unit().equals(second.trace().unit());
+    Series a = first.outcome().main().orElse(null);
+    Series b = second.outcome().main().orElse(null);
+    boolean lines = a != null && b != null && comparable(a, b);
     return new RunComparison(
-        sameUnit ? difference(first.trace(), second.trace()) : null,
+        differences(first.outcome(), second.outcome()),
         List.copyOf(changes),
-        sameUnit ? lines(first, second) : List.of());
+        lines ? lines(first.outcome(), second.outcome(), a, b) : List.of());
   }
 
-  private static Trace difference(Trace first, Trace second) {
-    double start = Math.max(first.startHz(), second.startHz());
-    double stop = Math.min(first.stopHz(), second.stopHz());
-    if (stop < start) {
+  private static boolean comparable(Series a, Series b) {
+    return a.real() && b.real() && a.x().like(b.x()) && a.unit().equals(b.unit());
+  }
+
+  /** The main series of both, then those of the same id. */
+  private static List<Series> differences(Outcome first, Outcome second) {
+    List<Series> all = new ArrayList<>();
+    for (Series a : first.series()) {
+      if (a.role() == Series.Role.DATA) {
+        second.series(a.id()).map(b -> difference(a, b)).ifPresent(all::add);
+      }
+    }
+    if (all.isEmpty() && first.main().isPresent() && second.main().isPresent()) {
+      Series mains = difference(first.main().get(), second.main().get());
+      if (mains != null) {
+        all.add(mains);
+      }
+    }
+    return List.copyOf(all);
+  }
+
+  private static Series difference(Series first, Series second) {
+    if (!comparable(first, second) || first.x().points() == 0 || second.x().points() == 0) {
       return null;
     }
-    Trace grid = first.stepHz() <= second.stepHz() ? first : second;
-    int from = (int) Math.ceil((start - grid.startHz()) / grid.stepHz() - 1e-6);
-    int to = (int) Math.floor((stop - grid.startHz()) / grid.stepHz() + 1e-6);
+    double start = Math.max(first.x().first(), second.x().first());
+    double stop = Math.min(first.x().last(), second.x().last());
+    Series finer = spacing(first) <= spacing(second) ? first : second;
+    double slack = 1e-6 * spacing(finer);
+    int from = 0;
+    int to = finer.x().points() - 1;
+    while (from <= to && finer.x().at(from) < start - slack) {
+      from++;
+    }
+    while (to >= from && finer.x().at(to) > stop + slack) {
+      to--;
+    }
     if (to < from) {
       return null;
     }
-    float[] level = new float[to - from + 1];
-    for (int i = 0; i < level.length; i++) {
-      double f = Math.min(Math.max(grid.frequencyHz(from + i), start), stop);
-      level[i] = (float) (second.levelAt(f) - first.levelAt(f));
+    double[] y = new double[to - from + 1];
+    for (int i = 0; i < y.length; i++) {
+      double at = Math.min(Math.max(finer.x().at(from + i), start), stop);
+      y[i] = second.valueAt(at) - first.valueAt(at);
     }
-    return new Trace(
-        grid.frequencyHz(from),
-        grid.stepHz(),
-        level,
-        "dB",
+    Axis x =
+        finer.x().own() == null
+            ? Axis.even(
+                finer.x().quantity(),
+                finer.x().unit(),
+                finer.x().at(from),
+                finer.x().step(),
+                y.length)
+            : Axis.own(
+                finer.x().quantity(),
+                finer.x().unit(),
+                Arrays.copyOfRange(finer.x().own(), from, to + 1));
+    String plane =
         first.plane().equals(second.plane())
             ? first.plane()
-            : first.plane() + " / " + second.plane(),
-        Math.max(first.rbwHz(), second.rbwHz()),
-        Math.max(first.enbwHz(), second.enbwHz()),
-        Math.min(first.segments(), second.segments()),
-        grid.window(),
-        grid.detector());
+            : first.plane() + " / " + second.plane();
+    return new Series(
+        finer.id(),
+        finer.label(),
+        Series.Role.DATA,
+        plane,
+        first.calibrated() && second.calibrated(),
+        finer.x().logarithmic() ? x.overDecades() : x,
+        finer.quantity(),
+        finer.unit().startsWith("dB") ? "dB" : finer.unit(),
+        new Values.Real(y),
+        List.of());
   }
 
-  private static List<Line> lines(RunFacts first, RunFacts second) {
-    double sameHz = SAME_LINE_RBW * Math.max(first.trace().rbwHz(), second.trace().rbwHz());
+  private static double spacing(Series s) {
+    int n = s.x().points();
+    return n < 2 ? Double.POSITIVE_INFINITY : (s.x().last() - s.x().first()) / (n - 1);
+  }
+
+  private static List<Peak> peaks(Outcome o) {
+    return o.table(Outcome.LINES).map(ResultTable::rows).orElse(List.of()).stream()
+        .map(r -> new Peak(r.cells().get(0).value(), r.cells().get(1).value()))
+        .toList();
+  }
+
+  private static List<Line> lines(Outcome first, Outcome second, Series a, Series b) {
+    double rbw = Math.max(a.fact(TraceSeries.RBW), b.fact(TraceSeries.RBW));
+    if (Double.isNaN(rbw)) {
+      return List.of();
+    }
+    double sameHz = SAME_LINE_RBW * rbw;
     List<Line> lines = new ArrayList<>();
     Set<Peak> used = new LinkedHashSet<>();
-    for (Peak a : first.peaks()) {
-      Peak b = nearest(a, second.peaks(), sameHz, used);
-      double other = b != null ? b.level() : strongestNear(second.trace(), a.frequencyHz(), sameHz);
-      if (b != null) {
-        used.add(b);
+    List<Peak> later = peaks(second);
+    for (Peak p : peaks(first)) {
+      Peak q = nearest(p, later, sameHz, used);
+      double other = q != null ? q.level() : strongestNear(b, p.frequencyHz(), sameHz);
+      if (q != null) {
+        used.add(q);
       }
       if (!Double.isNaN(other)) {
         lines.add(
-            new Line(a.frequencyHz(), a.level(), other, presence(b != null, a.level(), other)));
+            new Line(p.frequencyHz(), p.level(), other, presence(q != null, p.level(), other)));
       }
     }
-    for (Peak b : second.peaks()) {
-      if (!used.contains(b)) {
-        double other = strongestNear(first.trace(), b.frequencyHz(), sameHz);
+    for (Peak q : later) {
+      if (!used.contains(q)) {
+        double other = strongestNear(a, q.frequencyHz(), sameHz);
         if (!Double.isNaN(other)) {
-          lines.add(new Line(b.frequencyHz(), other, b.level(), presence(false, other, b.level())));
+          lines.add(new Line(q.frequencyHz(), other, q.level(), presence(false, other, q.level())));
         }
       }
     }
@@ -161,13 +227,13 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
     return best;
   }
 
-  private static double strongestNear(Trace trace, double hz, double withinHz) {
+  /** Highest value within a distance of a place; NaN outside the series. */
+  private static double strongestNear(Series s, double hz, double withinHz) {
     double best = Double.NaN;
-    int reach = (int) Math.ceil(withinHz / trace.stepHz());
-    int at = (int) Math.round((hz - trace.startHz()) / trace.stepHz());
-    for (int i = Math.max(0, at - reach); i <= Math.min(trace.points() - 1, at + reach); i++) {
-      if (!(trace.level()[i] <= best)) {
-        best = trace.level()[i];
+    double[] y = s.y();
+    for (int i = 0; i < y.length; i++) {
+      if (Math.abs(s.x().at(i) - hz) <= withinHz && !(y[i] <= best)) {
+        best = y[i];
       }
     }
     return best;
@@ -205,24 +271,28 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
     return number.matches("[+-]?\\d+(\\.\\d+)?") ? Double.parseDouble(number) : Double.NaN;
   }
 
+  /** What was asked for, then what is known of the main series. */
   private static Map<String, String> settings(RunFacts run) {
-    SpectrumSettings s = run.settings();
     Map<String, String> map = new LinkedHashMap<>();
-    map.put("centre", Frequency.ofHertz(s.centreHz()).toString());
-    map.put("span", Frequency.ofHertz(s.spanHz()).toString());
-    map.put("RBW", Frequency.ofHertz(round3(run.trace().rbwHz())).toString());
-    map.put("window", s.window().label());
-    map.put("detector", s.detector().label());
-    map.put("averages", Integer.toString(s.averages()));
-    map.put("reference level", db(s.referenceLevelDbm(), "dBm"));
-    map.put("channel width", Frequency.ofHertz(s.channelWidthHz()).toString());
-    map.put("reading plane", run.trace().plane());
-    map.put("level unit", run.trace().unit());
+    run.settings().forEach(f -> map.put(f.label(), f.words()));
+    run.outcome()
+        .main()
+        .ifPresent(
+            s -> {
+              s.facts().stream()
+                  .filter(f -> !map.containsKey(f.label()) && !f.label().equals(TraceSeries.ENBW))
+                  .forEach(f -> map.put(f.label(), rounded(f).words()));
+              map.put("reading plane", s.plane());
+              map.put("unit", s.unit());
+            });
     return map;
   }
 
-  private static double round3(double hertz) {
-    return Double.parseDouble(String.format(Locale.ROOT, "%.3g", hertz));
+  private static Fact rounded(Fact f) {
+    return Double.isNaN(f.value())
+        ? f
+        : Fact.of(
+            f.label(), Double.parseDouble(String.format(Locale.ROOT, "%.3g", f.value())), f.unit());
   }
 
   private static Map<String, String> path(SignalPath path) {
@@ -255,7 +325,7 @@ public record RunComparison(Trace difference, List<Change> changes, List<Line> l
 
   private static Map<String, String> readings(RunFacts run) {
     Map<String, String> map = new LinkedHashMap<>();
-    for (Reading r : run.readings()) {
+    for (Reading r : run.outcome().readings()) {
       String name = r.label() + " (" + r.unit() + ")";
       String value =
           Double.isNaN(r.value())

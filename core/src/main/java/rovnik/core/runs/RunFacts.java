@@ -2,27 +2,17 @@ package rovnik.core.runs;
 
 import java.util.List;
 import java.util.Map;
-import rovnik.core.limits.Reading;
 import rovnik.core.path.SignalPath;
-import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.SpectrumSettings;
-import rovnik.core.spectrum.Trace;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
 
 /**
- * What two runs are compared by.
+ * What two runs are compared by, whatever they measured.
  *
- * @param settings of the acquisition
+ * @param settings of the measurement, in words
  * @param path null for a recording without one
- * @param conditions further facts by name, such as the state of the sources and the receiver's
- *     attenuation
- * @param trace main trace
- * @param peaks its lines
- * @param readings its numbers
+ * @param conditions further facts by name, such as the state of the sources
+ * @param outcome what it led to
  */
 public record RunFacts(
-    SpectrumSettings settings,
-    SignalPath path,
-    Map<String, String> conditions,
-    Trace trace,
-    List<Peak> peaks,
-    List<Reading> readings) {}
+    List<Fact> settings, SignalPath path, Map<String, String> conditions, Outcome outcome) {}

@@ -3,6 +3,7 @@ package rovnik.core.spectrum;
 import java.util.List;
 import rovnik.core.limits.LimitSet;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.result.SpoiledBand;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 
 /**

@@ -41,17 +41,7 @@ public enum PointReducer {
     for (int i = 0; i < reduced.length; i++) {
       reduced[i] = reduce(t.level(), i * cell, Math.min(bins, (i + 1) * cell));
     }
-    return new Trace(
-        t.startHz() + (cell - 1) / 2.0 * t.stepHz(),
-        t.stepHz() * cell,
-        reduced,
-        t.unit(),
-        t.plane(),
-        t.rbwHz(),
-        t.enbwHz(),
-        t.segments(),
-        t.window(),
-        t.detector());
+    return t.on(t.startHz() + (cell - 1) / 2.0 * t.stepHz(), t.stepHz() * cell, reduced, t.unit());
   }
 
   private float reduce(float[] level, int from, int to) {

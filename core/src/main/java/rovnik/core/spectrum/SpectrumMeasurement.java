@@ -6,8 +6,8 @@ import java.util.Set;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.LimitSet;
-import rovnik.core.limits.Reading;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Reading;
 import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Decibels;
 import rovnik.core.units.Frequency;
@@ -81,7 +81,8 @@ public final class SpectrumMeasurement {
             layout.enbwHz(),
             segments,
             settings.window().label(),
-            settings.detector().label());
+            settings.detector().label(),
+            calibrated);
     return of(trace, ToneInterpolator.of(layout), settings, context);
   }
 
@@ -96,7 +97,7 @@ public final class SpectrumMeasurement {
       SpectrumSettings settings,
       MeasurementContext context) {
     List<Peak> peaks = settings.lines().over(trace.level()).find(trace, interpolator);
-    PathCorrection correction = trace.unit().equals("dBm") ? context.correction() : null;
+    PathCorrection correction = trace.calibrated() ? context.correction() : null;
     return new SpectrumResult(
         trace, peaks, new Readings(trace, peaks, settings, correction, context).all());
   }

@@ -1,7 +1,7 @@
 package rovnik.core.spectrum;
 
 import java.util.List;
-import rovnik.core.limits.Reading;
+import rovnik.core.result.Reading;
 
 /**
  * A spectrum with all that was read from it, referred to the reading plane.

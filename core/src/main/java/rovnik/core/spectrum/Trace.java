@@ -15,6 +15,7 @@ import rovnik.core.Refusal;
  * @param segments number of averaged segments
  * @param window label of the window
  * @param detector label of the detector
+ * @param calibrated false if levels are relative to full scale only
  */
 public record Trace(
     double startHz,
@@ -26,12 +27,49 @@ public record Trace(
     double enbwHz,
     int segments,
     String window,
-    String detector) {
+    String detector,
+    boolean calibrated) {
+
+  /** A trace whose levels are known at its plane. */
+  public Trace(
+      double startHz,
+      double stepHz,
+      float[] level,
+      String unit,
+      String plane,
+      double rbwHz,
+      double enbwHz,
+      int segments,
+      String window,
+      String detector) {
+    this(startHz, stepHz, level, unit, plane, rbwHz, enbwHz, segments, window, detector, true);
+  }
 
   public Trace {
     if (level.length == 0 || !(stepHz > 0)) {
       throw new Refusal("trace", "A trace needs at least one point and a positive step.");
     }
+  }
+
+  /** The same trace with other levels on the same points. */
+  public Trace with(float[] other, String otherUnit) {
+    return on(startHz, stepHz, other, otherUnit);
+  }
+
+  /** What is known of this trace, for other points of it. */
+  Trace on(double start, double step, float[] other, String otherUnit) {
+    return new Trace(
+        start,
+        step,
+        other,
+        otherUnit,
+        plane,
+        rbwHz,
+        enbwHz,
+        segments,
+        window,
+        detector,
+        calibrated);
   }
 
   public int points() {

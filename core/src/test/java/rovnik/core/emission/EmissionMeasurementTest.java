@@ -7,23 +7,23 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.Test;
 import rovnik.core.limits.LimitSet;
-import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.path.PathElement;
 import rovnik.core.path.SignalPath;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.SpoiledBand;
 import rovnik.core.signal.FrequencyCounter;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.spectrum.ResultTable;
 import rovnik.core.spectrum.SpectrumEstimator;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumMeasurement;
 import rovnik.core.spectrum.SpectrumSettings;
-import rovnik.core.spectrum.SpoiledBand;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 
 /** What a view asks for, through a path with a 30 dB pad, from samples to verdicts. */

@@ -10,12 +10,12 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.Series;
 import rovnik.core.signal.Window;
-import rovnik.core.spectrum.Curve;
 import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.ResultTable;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
@@ -175,9 +175,8 @@ public class LevelDisplayTest {
                     List.of(
                         ResultTable.Cell.of(10), ResultTable.Cell.of(0), ResultTable.Cell.of("-")),
                     Verdict.PASS)));
-    Curve limit = new Curve("mask", "mask", new double[] {0, 1}, new double[] {0, 20}, "Hz", "dBm");
-    Curve other =
-        new Curve("pn", "L", new double[] {0, 1}, new double[] {-80, -90}, "Hz", "dBc/Hz");
+    Series limit = Series.limit("mask", "mask", new double[] {0, 1}, new double[] {0, 20}, "dBm");
+    Series other = Series.curve("pn", "L", new double[] {0, 1}, new double[] {-80, -90}, "dBc/Hz");
     EmissionResult in =
         new EmissionResult(
             new SpectrumResult(trace, List.of(new Peak(0, 0)), List.of(density, ratio)),

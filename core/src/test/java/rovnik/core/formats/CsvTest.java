@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.path.Gain;
 import rovnik.core.spectrum.Trace;
+import rovnik.core.spectrum.TraceSeries;
 
 public class CsvTest {
   @DataProvider
@@ -75,11 +76,11 @@ public class CsvTest {
     Trace t =
         new Trace(
             458e6, 100, new float[] {-50, -60.5f}, "dBm", "TX\nOUT", 144, 150, 7, "Hann", "RMS");
-    String[] lines = TraceCsv.write(t).split("\\R");
-    assertEquals(lines[0], "# plane: TX OUT");
-    assertTrue(lines[1].contains("rbw: 144.000 Hz") && lines[1].contains("averages: 7"), lines[1]);
-    assertEquals(lines[2], "frequency (Hz),level (dBm)");
-    assertEquals(lines[4], "458000100.0000,-60.5000");
-    assertEquals(lines.length, 5);
+    String[] lines = SeriesCsv.write(TraceSeries.of("trace", "", t)).split("\\R");
+    assertEquals(lines[1], "# plane: TX OUT");
+    assertTrue(lines[2].contains("RBW: 144.000 Hz") && lines[2].contains("averages: 7"), lines[2]);
+    assertEquals(lines[3], "frequency (Hz),level (dBm)");
+    assertEquals(lines[5], "458000100.0000,-60.5000");
+    assertEquals(lines.length, 6);
   }
 }

@@ -13,6 +13,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.spectrum.Trace;
+import rovnik.core.spectrum.TraceSeries;
 
 public class SigMfTest {
   /** The byte patterns follow the datatype rules of the SigMF specification 1.x. */
@@ -108,8 +109,12 @@ public class SigMfTest {
   @Test
   public void writesATraceAsCsv() {
     String csv =
-        TraceCsv.write(
-            new Trace(1e6, 10, new float[] {-1.5f, -2}, "dBm", "TX OUT", 14, 15, 3, "Hann", "RMS"));
+        SeriesCsv.write(
+            TraceSeries.of(
+                "trace",
+                "",
+                new Trace(
+                    1e6, 10, new float[] {-1.5f, -2}, "dBm", "TX OUT", 14, 15, 3, "Hann", "RMS")));
     assertTrue(csv.contains("# plane: TX OUT"));
     assertTrue(csv.contains("frequency (Hz),level (dBm)"));
     assertTrue(csv.endsWith("1000000.0000,-1.5000\n1000010.0000,-2.0000\n"), csv);

@@ -6,12 +6,12 @@ import static org.testng.Assert.assertTrue;
 import java.util.List;
 import org.testng.annotations.Test;
 import rovnik.core.limits.LimitSet;
-import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.path.PathElement;
 import rovnik.core.path.SignalPath;
+import rovnik.core.result.Reading;
 import rovnik.core.signal.Window;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 

@@ -14,6 +14,7 @@ import rovnik.instruments.scpi.ScpiConnection;
  * @param id file name without its ending
  * @param label as shown
  * @param kind what the instrument is
+ * @param identity a regular expression that its answer to *IDN? matches, "" if that is not known
  * @param facts numbers from its data sheet, by name
  * @param commands templates by capability; {value} stands for the number or word
  * @param queries what to ask by capability, and how to read the answer
@@ -22,6 +23,7 @@ public record Dialect(
     String id,
     String label,
     InstrumentKind kind,
+    String identity,
     Map<String, Double> facts,
     Map<String, String> commands,
     Map<String, Query> queries) {

@@ -6,10 +6,13 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
+import java.util.regex.PatternSyntaxException;
 import org.yaml.snakeyaml.LoaderOptions;
 import org.yaml.snakeyaml.Yaml;
 import org.yaml.snakeyaml.constructor.SafeConstructor;
@@ -73,6 +76,15 @@ public final class DialectLibrary {
     return dialects;
   }
 
+  /** Dialects that know an instrument by its answer to *IDN?, the user's own first. */
+  public List<Dialect> thatKnow(String identity) {
+    return all().values().stream()
+        .filter(d -> !d.identity().isEmpty())
+        .filter(d -> Pattern.compile(d.identity()).matcher(identity).find())
+        .sorted(Comparator.comparing(d -> SHIPPED.contains(d.id())))
+        .toList();
+  }
+
   /**
    * Reads a dialect file.
    *
@@ -94,12 +106,24 @@ public final class DialectLibrary {
           id,
           String.valueOf(map.get("label")),
           InstrumentKind.parse(String.valueOf(map.get("kind"))),
+          identity(id, map.get("identity")),
           facts,
           commands,
           queries);
     } catch (YAMLException e) {
       throw new Refusal("dialect", "The dialect file " + id + ".yaml is broken: " + e.getMessage());
     }
+  }
+
+  private static String identity(String id, Object value) {
+    String regex = value == null ? "" : String.valueOf(value);
+    try {
+      Pattern.compile(regex);
+    } catch (PatternSyntaxException e) {
+      throw new Refusal(
+          "dialect", id + ".yaml: \"identity\" is no regular expression: " + e.getDescription());
+    }
+    return regex;
   }
 
   private static Map<String, Object> section(String id, Map<?, ?> root, String name) {

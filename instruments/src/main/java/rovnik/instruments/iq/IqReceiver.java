@@ -1,6 +1,8 @@
 package rovnik.instruments.iq;
 
+import java.util.List;
 import rovnik.core.signal.IqRecord;
+import rovnik.instruments.Control;
 import rovnik.instruments.Instrument;
 
 /** A receiver that delivers blocks of complex samples. */
@@ -30,4 +32,17 @@ public interface IqReceiver extends Instrument {
 
   /** Switches the input on again after its protection tripped. */
   void clearProtection();
+
+  @Override
+  default List<Control> controls() {
+    return List.of(Control.action("clearProtection", "Clear input protection"));
+  }
+
+  @Override
+  default void set(String control, String value) {
+    if (!control.equals("clearProtection")) {
+      Instrument.super.set(control, value);
+    }
+    clearProtection();
+  }
 }

@@ -1,7 +1,11 @@
 package rovnik.instruments.noise;
 
+import java.util.List;
+import rovnik.core.result.Fact;
+import rovnik.instruments.Control;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.ScpiInstrument;
+import rovnik.instruments.Values;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.scpi.ScpiConnection;
 
@@ -13,6 +17,29 @@ public interface NoiseSource extends Instrument {
 
   /** Excess noise ratio as its label says, dB. */
   double excessNoiseDb();
+
+  @Override
+  default List<Control> controls() {
+    return List.of(Control.onOff("hot", "hot", hot(), false));
+  }
+
+  @Override
+  default void set(String control, String value) {
+    if (!control.equals("hot")) {
+      Instrument.super.set(control, value);
+    }
+    setHot(Values.onOff(value));
+  }
+
+  @Override
+  default List<Fact> facts() {
+    return List.of(Fact.of("excess noise ratio", excessNoiseDb(), "dB"));
+  }
+
+  @Override
+  default String condition() {
+    return hot() ? "hot" : "cold";
+  }
 
   /** The source in the words of a dialect. */
   static NoiseSource over(ScpiConnection connection, Dialect dialect) {

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.network.NetworkData;
+import rovnik.instruments.Control;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.ScpiInstrument;
 import rovnik.instruments.dialect.Dialect;
@@ -24,6 +25,27 @@ public interface PartHolder extends Instrument {
    * @throws Refusal if the place holds real parts only, or the data is no two-port of 50 ohm
    */
   void load(String name, NetworkData part);
+
+  @Override
+  default List<Control> controls() {
+    return List.of(Control.choice("part", "plugged in", plugged(), parts()));
+  }
+
+  @Override
+  default void set(String control, String value) {
+    if (!control.equals("part")) {
+      Instrument.super.set(control, value);
+    }
+    if (value == null || value.isBlank()) {
+      throw new Refusal("part", "Name the part to plug in.");
+    }
+    plug(value);
+  }
+
+  @Override
+  default String condition() {
+    return plugged();
+  }
 
   /** The place in the words of a dialect. */
   static PartHolder over(ScpiConnection connection, Dialect dialect) {

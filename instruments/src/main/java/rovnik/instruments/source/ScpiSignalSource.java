@@ -1,5 +1,7 @@
 package rovnik.instruments.source;
 
+import java.util.Locale;
+import rovnik.core.Refusal;
 import rovnik.instruments.ScpiInstrument;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.scpi.ScpiConnection;
@@ -36,7 +38,19 @@ public final class ScpiSignalSource extends ScpiInstrument implements SignalSour
   }
 
   @Override
+  public double[] levelRangeDbm() {
+    return new double[] {dialect.fact("lowestLevelDbm"), dialect.fact("highestLevelDbm")};
+  }
+
+  @Override
   public void setLevelDbm(double levelDbm) {
+    double[] range = levelRangeDbm();
+    if (!(levelDbm >= range[0] && levelDbm <= range[1])) {
+      throw new Refusal(
+          "levelDbm",
+          String.format(
+              Locale.ROOT, "The source can be set from %.1f to %.1f dBm.", range[0], range[1]));
+    }
     dialect.send(connection, "levelDbm", levelDbm);
   }
 }

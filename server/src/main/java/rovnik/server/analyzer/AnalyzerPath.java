@@ -1,5 +1,6 @@
 package rovnik.server.analyzer;
 
+import org.jspecify.annotations.Nullable;
 import rovnik.core.network.NetworkChange;
 import rovnik.core.network.NetworkData;
 import rovnik.core.network.PortLevels;
@@ -28,7 +29,7 @@ final class AnalyzerPath {
   }
 
   /** Null if the path does not begin and end at this analyzer. */
-  static AnalyzerPath of(JobDto job, long analyzer, NetworkService networks) {
+  static @Nullable AnalyzerPath of(JobDto job, long analyzer, NetworkService networks) {
     boolean own =
         Long.valueOf(analyzer).equals(job.path().sourceInstrument())
             && Long.valueOf(analyzer).equals(job.path().portInstrument());
@@ -45,6 +46,15 @@ final class AnalyzerPath {
 
   LevelPlanDto plan(PortLevels levels) {
     return LevelPlanDto.of(path, levels.forward(), levels.atHz());
+  }
+
+  /** The place where the path's part is plugged in, null if the path does not say. */
+  static @Nullable Long partHolder(JobDto job) {
+    return job.path().elements().stream()
+        .filter(e -> e.kind() == ElementKind.DUT && e.instrumentId() != null)
+        .map(PathElementDto::instrumentId)
+        .findFirst()
+        .orElse(null);
   }
 
   private int part() {

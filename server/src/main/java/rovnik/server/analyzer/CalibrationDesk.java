@@ -99,18 +99,18 @@ final class CalibrationDesk {
    *
    * @param partQuestion what must be said before power flows, "" if nothing
    */
-  synchronized AnalyzerState.CalibratingDto dto(String partQuestion) {
+  synchronized NetworkFacts.CalibratingDto dto(String partQuestion) {
     if (work == null) {
       return null;
     }
-    return new AnalyzerState.CalibratingDto(
+    return new NetworkFacts.CalibratingDto(
         work.method(),
         work.method().label(),
         work.kit().label(),
         work.method().steps().stream()
             .map(
                 s ->
-                    new AnalyzerState.StepDto(
+                    new NetworkFacts.StepDto(
                         s,
                         s.label(),
                         work.has(s),

@@ -1,13 +1,12 @@
 package rovnik.server.bench;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
-import java.util.Map;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
@@ -35,20 +34,13 @@ class BenchController {
   record NewInstrument(
       String name, InstrumentKind kind, String host, int port, String dialect, boolean connect) {}
 
-  record SourceChange(
-      Boolean on, Boolean modulated, Boolean driveHigh, Long jobId, String overrideReason) {}
-
-  record PadChange(double attenuationDb) {}
-
-  record NoiseChange(boolean hot) {}
-
-  record PartChange(String part) {}
+  /** An address to ask. */
+  @Schema(name = "InstrumentAddress")
+  record Address(String host, int port) {}
 
   record PartFile(long networkId) {}
 
   record Identity(String identity) {}
-
-  record Dialects(Map<String, List<String>> byKind) {}
 
   record Errors(List<String> errors) {}
 
@@ -57,9 +49,16 @@ class BenchController {
     return bench.all();
   }
 
-  @GetMapping("/dialects")
-  Dialects dialects() {
-    return new Dialects(bench.dialects());
+  /** Kinds that can be added, each with its dialects. */
+  @GetMapping("/instrument-kinds")
+  List<KindDto> kinds() {
+    return bench.kinds();
+  }
+
+  /** Asks an address who answers there, and proposes kind and dialect. */
+  @PostMapping("/instruments/find")
+  FoundDto find(@RequestBody Address at) {
+    return bench.findAt(at.host(), at.port());
   }
 
   @PostMapping("/instruments")
@@ -97,32 +96,6 @@ class BenchController {
   @GetMapping("/instruments/{id}/errors")
   Errors errors(@PathVariable long id) {
     return new Errors(bench.errors(id));
-  }
-
-  @PostMapping("/instruments/{id}/clear-protection")
-  InstrumentDto clearProtection(@PathVariable long id) {
-    bench.clearProtection(id);
-    return bench.one(id);
-  }
-
-  @PutMapping("/instruments/{id}/source")
-  InstrumentDto setSource(@PathVariable long id, @RequestBody SourceChange c) {
-    return bench.setSource(id, c.on(), c.modulated(), c.driveHigh(), c.jobId(), c.overrideReason());
-  }
-
-  @PutMapping("/instruments/{id}/attenuation")
-  InstrumentDto setAttenuation(@PathVariable long id, @RequestBody PadChange c) {
-    return bench.setAttenuation(id, c.attenuationDb());
-  }
-
-  @PutMapping("/instruments/{id}/noise")
-  InstrumentDto setNoise(@PathVariable long id, @RequestBody NoiseChange c) {
-    return bench.setHot(id, c.hot());
-  }
-
-  @PutMapping("/instruments/{id}/part")
-  InstrumentDto plug(@PathVariable long id, @RequestBody PartChange c) {
-    return bench.plug(id, c.part());
   }
 
   /** Makes a Touchstone file a part that can be plugged in; stand-ins alone can do that. */

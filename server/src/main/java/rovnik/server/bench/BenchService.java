@@ -2,36 +2,50 @@ package rovnik.server.bench;
 
 import jakarta.annotation.PreDestroy;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.network.NetworkData;
+import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
+import rovnik.core.result.Fact;
+import rovnik.instruments.Control;
 import rovnik.instruments.Drivers;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.InstrumentKind;
+import rovnik.instruments.Values;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.dialect.DialectLibrary;
 import rovnik.instruments.iq.IqCapabilities;
 import rovnik.instruments.iq.IqReceiver;
+import rovnik.instruments.iq.SharedIqReceiver;
 import rovnik.instruments.network.NetworkCapabilities;
-import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
+import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
 import rovnik.instruments.source.SignalSource;
 import rovnik.instruments.source.SourceState;
-import rovnik.instruments.source.StepAttenuator;
 import rovnik.instruments.sweep.SweepCapabilities;
 import rovnik.server.bench.InstrumentMapper.InstrumentRow;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.ServerSettings;
+import rovnik.server.gate.Flow;
+import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.jobs.PathElementDto;
+import rovnik.server.results.SeriesDto;
 
 /** The instruments that Rovnik knows, each with its owner loop. */
 @Service
@@ -40,9 +54,9 @@ public class BenchService {
     private final InstrumentRow row;
     private InstrumentLoop loop;
     private volatile SourceState source;
-    private volatile Double attenuationDb;
-    private volatile InstrumentDto.NoiseDto noise;
-    private volatile InstrumentDto.PartsDto parts;
+    private volatile List<Control> controls = List.of();
+    private volatile List<Fact> facts = List.of();
+    private volatile String condition = "";
 
     Place(InstrumentRow row) {
       this.row = row;
@@ -54,10 +68,13 @@ public class BenchService {
   private final DialectLibrary dialects;
   private final Map<Long, Place> places = new ConcurrentHashMap<>();
   private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+  private final PowerGate gate;
+  private volatile Supplier<Set<Long>> jobsUnderWay = Set::of;
 
-  BenchService(InstrumentMapper mapper, JobService jobs, ServerSettings settings) {
+  BenchService(InstrumentMapper mapper, JobService jobs, PowerGate gate, ServerSettings settings) {
     this.mapper = mapper;
     this.jobs = jobs;
+    this.gate = gate;
     this.dialects = new DialectLibrary(settings.data().resolve("dialects"));
     mapper.all().forEach(this::place);
   }
@@ -65,6 +82,11 @@ public class BenchService {
   /** Calls back when a source or pad was switched: averages from before no longer hold. */
   public void onSwitched(Runnable listener) {
     listeners.add(listener);
+  }
+
+  /** Asks for the jobs that are measured now: what they measure is hooked up. */
+  public void onAskJobs(Supplier<Set<Long>> asked) {
+    jobsUnderWay = asked;
   }
 
   private void place(InstrumentRow row) {
@@ -77,22 +99,20 @@ public class BenchService {
 
   private Instrument connect(InstrumentRow row) {
     Dialect dialect = dialects.find(row.dialect());
-    return Drivers.connect(row.host(), row.port(), row.kind(), dialect, Timeouts.DEFAULT);
+    Instrument made =
+        Drivers.connect(row.host(), row.port(), row.kind(), dialect, Timeouts.DEFAULT);
+    return made instanceof IqReceiver receiver ? new SharedIqReceiver(receiver) : made;
   }
 
   private static String refresh(Place place, Instrument instrument) {
     if (instrument instanceof SignalSource source) {
       place.source = source.state();
-    } else if (instrument instanceof StepAttenuator pad) {
-      place.attenuationDb = pad.attenuationDb();
-    } else if (instrument instanceof NoiseSource source) {
-      place.noise = new InstrumentDto.NoiseDto(source.hot(), source.excessNoiseDb());
-    } else if (instrument instanceof PartHolder holder) {
-      place.parts = new InstrumentDto.PartsDto(holder.parts(), holder.plugged());
-    } else {
-      return instrument.identity();
     }
-    return "";
+    place.controls = instrument.controls();
+    place.facts = instrument.facts();
+    place.condition = instrument.condition();
+    // An instrument without controls is asked who it is, so that a dead one is noticed.
+    return place.condition.isEmpty() ? instrument.identity() : "";
   }
 
   @PreDestroy
@@ -100,14 +120,37 @@ public class BenchService {
     places.values().forEach(p -> p.loop.close());
   }
 
-  /** Ids of the dialects by kind. */
-  public Map<String, List<String>> dialects() {
-    Map<String, List<String>> byKind = new LinkedHashMap<>();
-    dialects
-        .all()
-        .values()
-        .forEach(d -> byKind.computeIfAbsent(d.kind().name(), k -> new ArrayList<>()).add(d.id()));
-    return byKind;
+  /** The kinds of instrument that can be added, with their dialects. */
+  public List<KindDto> kinds() {
+    Map<String, Dialect> known = dialects.all();
+    return Arrays.stream(InstrumentKind.values())
+        .map(
+            k ->
+                new KindDto(
+                    k,
+                    k.label(),
+                    known.values().stream()
+                        .filter(d -> d.kind() == k)
+                        .map(d -> new KindDto.DialectDto(d.id(), d.label()))
+                        .toList()))
+        .toList();
+  }
+
+  /** Asks an address who answers there, and which dialects know it. */
+  public FoundDto findAt(String host, int port) {
+    checkAddress(host, port);
+    String identity;
+    try (ScpiConnection connection = ScpiConnection.open(host, port, Timeouts.DEFAULT)) {
+      identity = connection.ask("*IDN?");
+    }
+    List<Dialect> known = dialects.thatKnow(identity);
+    Dialect best = known.isEmpty() ? null : known.get(0);
+    String[] parts = identity.split(",");
+    return new FoundDto(
+        identity,
+        parts.length > 1 ? parts[1].strip() : identity,
+        best == null ? null : best.kind(),
+        best == null ? null : best.id());
   }
 
   public List<InstrumentDto> all() {
@@ -117,10 +160,13 @@ public class BenchService {
         .toList();
   }
 
-  private InstrumentDto dto(Place p) {
-    SourceState s = p.source;
+  private static boolean here(Place p) {
     ConnectionState state = p.loop.state();
-    boolean here = state != ConnectionState.LOST && state != ConnectionState.DISCONNECTED;
+    return state != ConnectionState.LOST && state != ConnectionState.DISCONNECTED;
+  }
+
+  private InstrumentDto dto(Place p) {
+    boolean here = here(p);
     return new InstrumentDto(
         p.row.id(),
         p.row.name(),
@@ -129,20 +175,15 @@ public class BenchService {
         p.row.host(),
         p.row.port(),
         p.row.dialect(),
-        state,
+        p.loop.state(),
         p.loop.message(),
         p.loop.identity(),
-        s == null || !here
-            ? null
-            : new InstrumentDto.SourceDto(
-                s.on(), s.modulated(), s.driveHigh(), s.frequencyHz(), s.levelDbm()),
-        here ? p.attenuationDb : null,
-        here ? p.noise : null,
-        here ? p.parts : null,
+        here ? p.controls.stream().map(InstrumentDto.ControlDto::of).toList() : List.of(),
+        here ? p.facts.stream().map(SeriesDto.FactDto::of).toList() : List.of(),
         p.row.kind() == InstrumentKind.IQ_RECEIVER ? inputs(p) : null);
   }
 
-  private Integer inputs(Place p) {
+  private @Nullable Integer inputs(Place p) {
     try {
       return IqCapabilities.of(dialects.find(p.row.dialect())).inputs();
     } catch (Refusal brokenDialect) {
@@ -168,13 +209,7 @@ public class BenchService {
     if (name == null || name.isBlank()) {
       throw new Refusal("name", "Give the instrument a name.");
     }
-    if (host == null || !host.matches("[A-Za-z0-9.:_-]{1,255}")) {
-      throw new Refusal(
-          "host", "The host must be a name or an IP address, such as 192.168.1.20 or analyzer-2.");
-    }
-    if (port < 1 || port > 65535) {
-      throw new Refusal("port", "The port must be 1 to 65535; SCPI often uses 5025.");
-    }
+    checkAddress(host, port);
     if (kind == null) {
       throw new Refusal("kind", "Choose what kind of instrument it is.");
     }
@@ -187,6 +222,16 @@ public class BenchService {
     mapper.insert(added);
     place(new InstrumentRow(added.id, name.strip(), kind, host, port, dialect, wanted));
     return one(added.id);
+  }
+
+  private static void checkAddress(String host, int port) {
+    if (host == null || !host.matches("[A-Za-z0-9.:_-]{1,255}")) {
+      throw new Refusal(
+          "host", "The host must be a name or an IP address, such as 192.168.1.20 or analyzer-2.");
+    }
+    if (port < 1 || port > 65535) {
+      throw new Refusal("port", "The port must be 1 to 65535; SCPI often uses 5025.");
+    }
   }
 
   /** Moves an instrument to another address, as the demo does when its ports change. */
@@ -251,6 +296,27 @@ public class BenchService {
     return errors;
   }
 
+  /** The owner loop of an instrument. */
+  public InstrumentLoop loop(long id) {
+    return find(id).loop;
+  }
+
+  public InstrumentKind kind(long id) {
+    return find(id).row.kind();
+  }
+
+  /**
+   * Measuring without a job: straight at the instrument's port. What it stands is all that is
+   * known.
+   */
+  public JobDto withoutJob(long id) {
+    Place place = find(id);
+    Double damage = dialects.find(place.row.dialect()).facts().get("damageDbm");
+    return JobDto.without(
+        PathElementDto.plain("Input", ElementKind.SOURCE, -300.0, null, null),
+        PathElementDto.plain(place.row.name() + " IN", ElementKind.PORT, null, damage, id));
+  }
+
   /** The owner loop of a receiver. */
   public InstrumentLoop receiver(long id) {
     Place place = find(id);
@@ -300,32 +366,13 @@ public class BenchService {
     return IqCapabilities.of(dialects.find(find(id).row.dialect()));
   }
 
-  public boolean clearProtection(long id) {
-    return receiver(id)
-        .call(
-            i -> {
-              if (!(i instanceof IqReceiver r)) {
-                throw new Refusal("source", "This instrument has no input protection to clear.");
-              }
-              r.clearProtection();
-              return true;
-            });
-  }
-
   /** State of all sources and pads in words, by name: part of what is kept with a run. */
   public Map<String, String> conditions() {
     Map<String, String> words = new LinkedHashMap<>();
-    for (InstrumentDto i : all()) {
-      if (i.source() != null) {
-        words.put(i.name(), places.get(i.id()).source.text());
-      } else if (i.attenuationDb() != null) {
-        words.put(i.name(), Math.round(i.attenuationDb()) + " dB");
-      } else if (i.noise() != null) {
-        words.put(i.name(), i.noise().hot() ? "hot" : "cold");
-      } else if (i.parts() != null) {
-        words.put(i.name(), i.parts().plugged());
-      }
-    }
+    places.values().stream()
+        .sorted(Comparator.comparingLong(p -> p.row.id()))
+        .filter(p -> !p.condition.isEmpty() && here(p))
+        .forEach(p -> words.put(p.row.name(), p.condition));
     return words;
   }
 
@@ -335,19 +382,6 @@ public class BenchService {
     Place place = id == null ? null : places.get(id);
     SourceState state = place == null ? null : place.source;
     return state == null || !state.on() ? Double.NaN : state.levelDbm();
-  }
-
-  /** Switches a noise source hot or cold. */
-  public InstrumentDto setHot(long id, boolean hot) {
-    return with(id, NoiseSource.class, "a noise source", source -> source.setHot(hot));
-  }
-
-  /** Plugs a part in. */
-  public InstrumentDto plug(long id, String part) {
-    if (part == null || part.isBlank()) {
-      throw new Refusal("part", "Name the part to plug in.");
-    }
-    return with(id, PartHolder.class, "a place for parts", holder -> holder.plug(part));
   }
 
   /** Changes what is on the bench: averages from before no longer hold. */
@@ -365,38 +399,43 @@ public class BenchService {
     return dto(place);
   }
 
-  /** State of the noise source that a path begins at, null if it begins elsewhere. */
-  public InstrumentDto.NoiseDto noiseOf(JobDto job) {
+  /** State of the noise source that a path begins at, NaN if it begins elsewhere; dB. */
+  public double excessNoiseDb(JobDto job) {
     Long id = job.path().sourceInstrument();
     Place place = id == null ? null : places.get(id);
-    return place == null ? null : place.noise;
+    return place == null || place.row.kind() != InstrumentKind.NOISE_SOURCE
+        ? Double.NaN
+        : place.facts.stream().mapToDouble(Fact::value).findFirst().orElse(Double.NaN);
   }
 
-  public InstrumentDto setAttenuation(long id, double db) {
-    return with(id, StepAttenuator.class, "a switched pad", pad -> pad.setAttenuationDb(db));
+  /** What is plugged in at a place for parts, "" if that is not known. */
+  public String plugged(long id) {
+    Place place = places.get(id);
+    return place == null || place.row.kind() != InstrumentKind.PART_HOLDER || !here(place)
+        ? ""
+        : place.condition;
   }
 
   /**
-   * Switches a source. Before power flows the level plan of the job is checked with the level that
-   * the source will have; it stays off if something would be overloaded.
+   * Switches controls of an instrument, first those that raise no power. Before power flows the
+   * gate asks the level plan of the job, or of the jobs that are measured with the instrument; what
+   * would overload something is put back and refused.
    *
-   * @param overrideReason why to do it all the same, or ""
+   * @param values what each control shall be, by its id
+   * @param jobId the job that the instrument works for; null if none was named
+   * @param overrideReason why to do it all the same; null or "" if there is no reason to
    */
-  public InstrumentDto setSource(
-      long id,
-      Boolean on,
-      Boolean modulated,
-      Boolean driveHigh,
-      Long jobId,
-      String overrideReason) {
+  public InstrumentDto control(
+      long id, Map<String, String> values, @Nullable Long jobId, @Nullable String overrideReason) {
     Place place = find(id);
     place.loop.call(
         i -> {
-          if (!(i instanceof SignalSource source)) {
-            throw new Refusal("source", place.row.name() + " is not a source.");
-          }
           try {
-            switchSource(place, source, on, modulated, driveHigh, jobId, overrideReason);
+            if (i instanceof SignalSource source) {
+              switchSource(place, source, values, jobId, overrideReason);
+            } else {
+              values.forEach(i::set);
+            }
           } finally {
             refresh(place, i);
           }
@@ -406,22 +445,64 @@ public class BenchService {
     return dto(place);
   }
 
-  /** Sets the level of a source, with the level plan checked for the new level first. */
-  public void setSourceLevel(long id, double levelDbm, Long jobId, String overrideReason) {
-    Place place = find(id);
-    place.loop.call(
-        i -> {
-          if (!(i instanceof SignalSource source)) {
-            throw new Refusal("source", place.row.name() + " is not a source.");
-          }
-          String trouble = trouble(place, levelDbm, jobId);
-          if (!trouble.isEmpty() && (overrideReason == null || overrideReason.isBlank())) {
-            throw Conflict.levels(place.row.name() + " was not turned up: " + trouble);
-          }
-          source.setLevelDbm(levelDbm);
-          return refresh(place, i);
-        });
-    listeners.forEach(Runnable::run);
+  /** A source comes on, or up, last of all, and only through the gate. */
+  private void switchSource(
+      Place place,
+      SignalSource source,
+      Map<String, String> values,
+      @Nullable Long jobId,
+      @Nullable String overrideReason) {
+    SourceState before = source.state();
+    Map<String, String> rest = new LinkedHashMap<>(values);
+    String output = rest.remove(SignalSource.OUTPUT);
+    boolean willBeOn = output == null ? before.on() : Values.onOff(output);
+    String level = rest.get(SignalSource.LEVEL);
+    boolean drives = rest.containsKey(SignalSource.DRIVE);
+    if (drives && before.on()) {
+      source.setOn(false); // nothing flows while it is not known how much
+    } else if (level != null && willBeOn) {
+      ask(place, Values.number(level), jobId, overrideReason);
+    }
+    boolean done = false;
+    try {
+      rest.forEach(source::set);
+      if (willBeOn && (drives || !before.on())) {
+        ask(place, source.state().levelDbm(), jobId, overrideReason);
+      }
+      if (source.state().on() != willBeOn) {
+        source.setOn(willBeOn);
+      }
+      done = true;
+    } finally {
+      if (!done) {
+        putBack(source, before);
+      }
+    }
+  }
+
+  private void ask(
+      Place place, double levelDbm, @Nullable Long jobId, @Nullable String overrideReason) {
+    try {
+      gate.ask("i" + place.row.id(), flow(place, levelDbm, jobId), overrideReason);
+    } catch (Conflict levels) {
+      throw Conflict.levels(place.row.name() + " was not switched: " + levels.getMessage());
+    }
+  }
+
+  private static void putBack(SignalSource source, SourceState before) {
+    SourceState now = source.state();
+    if (now.driveHigh() != before.driveHigh()) {
+      source.setDriveHigh(before.driveHigh());
+    }
+    if (now.levelDbm() != before.levelDbm() && source.state().levelDbm() != before.levelDbm()) {
+      source.setLevelDbm(before.levelDbm());
+    }
+    if (now.modulated() != before.modulated()) {
+      source.setModulated(before.modulated());
+    }
+    if (source.state().on() != before.on()) {
+      source.setOn(before.on());
+    }
   }
 
   /** Lowest and highest level that a source can be set to; refused if it cannot be set. */
@@ -430,45 +511,32 @@ public class BenchService {
     return new double[] {dialect.fact("lowestLevelDbm"), dialect.fact("highestLevelDbm")};
   }
 
-  private void switchSource(
-      Place place,
-      SignalSource source,
-      Boolean on,
-      Boolean modulated,
-      Boolean driveHigh,
-      Long jobId,
-      String overrideReason) {
-    SourceState before = source.state();
-    boolean willBeOn = on == null ? before.on() : on;
-    if (modulated != null) {
-      source.setModulated(modulated);
-    }
-    if (driveHigh != null && driveHigh != before.driveHigh()) {
-      source.setOn(false);
-      source.setDriveHigh(driveHigh);
-    }
-    if (willBeOn && (!before.on() || driveHigh != null)) {
-      String trouble = trouble(place, source.state().levelDbm(), jobId);
-      if (!trouble.isEmpty() && (overrideReason == null || overrideReason.isBlank())) {
-        if (source.state().driveHigh() != before.driveHigh()) {
-          source.setDriveHigh(before.driveHigh());
+  /** What would flow from a source at a level: through the job's path, or those in use. */
+  private Flow flow(Place place, double levelDbm, @Nullable Long jobId) {
+    Set<Long> asked = jobId == null ? jobsUnderWay.get() : Set.of(jobId);
+    for (long id : asked) {
+      JobDto job = jobs.find(id);
+      if (Long.valueOf(place.row.id()).equals(job.path().sourceInstrument())) {
+        LevelPlan plan = jobs.plan(job, levelDbm);
+        String trouble = plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence();
+        if (!trouble.isEmpty()) {
+          return new Flow(job.pathVersion(), trouble, levelDbm);
         }
-        source.setOn(before.on());
-        throw Conflict.levels(place.row.name() + " was not switched: " + trouble);
       }
     }
-    source.setOn(willBeOn);
+    return new Flow(new JobDto.PathVersion(0, 0), ownLimit(place, levelDbm), levelDbm);
   }
 
-  private String trouble(Place place, double levelDbm, Long jobId) {
-    if (jobId == null) {
-      return "";
-    }
-    JobDto job = jobs.find(jobId);
-    if (!Long.valueOf(place.row.id()).equals(job.path().sourceInstrument())) {
-      return "";
-    }
-    LevelPlan plan = jobs.plan(job, levelDbm);
-    return plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence();
+  /** What the source itself may put out, from its data sheet. */
+  private String ownLimit(Place place, double levelDbm) {
+    Double highest = dialects.find(place.row.dialect()).facts().get("highestLevelDbm");
+    return highest == null || levelDbm <= highest
+        ? ""
+        : String.format(
+            Locale.ROOT,
+            "%s would put out %.1f dBm, more than the %.1f dBm of its data sheet.",
+            place.row.name(),
+            levelDbm,
+            highest);
   }
 }

@@ -2,17 +2,18 @@ package rovnik.server.bench;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
+import rovnik.instruments.Control;
 import rovnik.instruments.InstrumentKind;
+import rovnik.server.results.SeriesDto;
 
 /**
  * An instrument as shown at the Bench.
  *
  * @param message why it is lost or in error, "" if all is well
  * @param identity its answer to *IDN?, "" before the first connection
- * @param source state of a source, null for others or while unknown
- * @param attenuationDb of a switched pad, null for others or while unknown
- * @param noise state of a noise source, null for others or while unknown
- * @param parts what is plugged, null for others or while unknown
+ * @param controls what can be switched, with its state; empty while that is unknown
+ * @param facts what else is worth knowing
  * @param inputs of a receiver, null for others
  */
 @Schema(name = "Instrument")
@@ -27,22 +28,41 @@ public record InstrumentDto(
     ConnectionState state,
     String message,
     String identity,
-    SourceDto source,
-    Double attenuationDb,
-    NoiseDto noise,
-    PartsDto parts,
-    Integer inputs) {
+    List<ControlDto> controls,
+    List<SeriesDto.FactDto> facts,
+    @Nullable Integer inputs) {
 
-  /** A noise source: hot or cold, and the excess on its label. */
-  @Schema(name = "NoiseState")
-  public record NoiseDto(boolean hot, double excessNoiseDb) {}
-
-  /** Parts at hand, and the one that is plugged in. */
-  @Schema(name = "PluggedPart")
-  public record PartsDto(List<String> names, String plugged) {}
-
-  /** What a source is doing. */
-  @Schema(name = "SourceState")
-  public record SourceDto(
-      boolean on, boolean modulated, boolean driveHigh, double frequencyHz, double levelDbm) {}
+  /**
+   * A control.
+   *
+   * @param value "on" or "off", a choice, or a number; "" for an action
+   * @param unit of a number
+   * @param lowest number that it takes
+   * @param highest number that it takes
+   * @param raisesPower power may flow that did not before: the level plan is asked first
+   */
+  @Schema(name = "Control")
+  public record ControlDto(
+      String id,
+      String label,
+      Control.Form form,
+      String value,
+      String unit,
+      double lowest,
+      double highest,
+      List<String> choices,
+      boolean raisesPower) {
+    static ControlDto of(Control c) {
+      return new ControlDto(
+          c.id(),
+          c.label(),
+          c.form(),
+          c.value(),
+          c.unit(),
+          c.lowest(),
+          c.highest(),
+          c.choices(),
+          c.raisesPower());
+    }
+  }
 }

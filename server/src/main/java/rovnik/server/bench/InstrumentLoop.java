@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -20,21 +21,27 @@ import rovnik.instruments.InstrumentFault;
 
 /**
  * The one owner of one instrument: a thread that connects, reconnects with back-off, runs single
- * calls one after the other, and between them repeats the continuous work if there is one. No call
- * to one instrument can hold up another.
+ * calls one after the other, and between them repeats continuous work, the pieces of it in turns.
+ * No call to one instrument can hold up another.
  */
 public final class InstrumentLoop implements AutoCloseable {
   private static final Logger LOG = LoggerFactory.getLogger(InstrumentLoop.class);
   private static final long HEARTBEAT_NANOS = Duration.ofMillis(1500).toNanos();
   private static final Duration CALL_LIMIT = Duration.ofSeconds(15);
+  private static final long IDLE_NANOS = Duration.ofMillis(50).toNanos();
   private static final int MOST_KEPT_ERRORS = 30;
   private static final String NOT_CONNECTED =
       "The instrument is not connected. Connect it at the Bench.";
 
   /** Work that is repeated as long as it returns true. All methods run on the loop's thread. */
   public interface Continuous {
-    /** One turn; waits by itself if it must not run at full speed. */
+    /** One turn; it must not wait, see {@link #dueNanos}. */
     boolean step(Instrument instrument);
+
+    /** When the next turn is due, in terms of {@link System#nanoTime}; calls go on until then. */
+    default long dueNanos() {
+      return System.nanoTime();
+    }
 
     /** The instrument failed; if the connection was lost, the loop reconnects by itself. */
     void failed(String sentence, boolean connectionLost);
@@ -64,7 +71,7 @@ public final class InstrumentLoop implements AutoCloseable {
   private final Thread thread;
   private volatile boolean closed;
   private volatile boolean wanted;
-  private volatile Continuous continuous;
+  private final List<Continuous> works = new CopyOnWriteArrayList<>();
   private volatile ConnectionState state = ConnectionState.DISCONNECTED;
   private volatile String message = "";
   private volatile String identity = "";
@@ -91,7 +98,7 @@ public final class InstrumentLoop implements AutoCloseable {
   }
 
   public ConnectionState state() {
-    return state == ConnectionState.CONNECTED && continuous != null ? ConnectionState.BUSY : state;
+    return state == ConnectionState.CONNECTED && !works.isEmpty() ? ConnectionState.BUSY : state;
   }
 
   public String message() {
@@ -119,7 +126,7 @@ public final class InstrumentLoop implements AutoCloseable {
             drop();
             state = ConnectionState.DISCONNECTED;
             message = "";
-            missed(continuous);
+            works.forEach(this::missed);
           }
           return null;
         },
@@ -160,13 +167,18 @@ public final class InstrumentLoop implements AutoCloseable {
     }
   }
 
-  /** Sets or, with null, ends the continuous work. It is told if there is nobody to do it with. */
-  public void setContinuous(Continuous work) {
-    continuous = work;
+  /**
+   * Begins continuous work, or goes on with it; other work goes on beside it. It is told if there
+   * is nobody to do it with.
+   */
+  public void begin(Continuous work) {
+    if (!works.contains(work)) {
+      works.add(work);
+    }
     queue.add(
         new Task<>( // wakes the loop as well
             i -> {
-              if (i == null && work == continuous) {
+              if (i == null && works.contains(work)) {
                 missed(work);
               }
               return null;
@@ -174,9 +186,25 @@ public final class InstrumentLoop implements AutoCloseable {
             new CompletableFuture<>()));
   }
 
+  /** Ends continuous work after its turn; nothing happens if it has ended already. */
+  public void end(Continuous work) {
+    works.remove(work);
+  }
+
   private void missed(Continuous work) {
-    if (work != null) {
-      work.failed(message.isEmpty() ? NOT_CONNECTED : message, true);
+    work.failed(message.isEmpty() ? NOT_CONNECTED : message, true);
+  }
+
+  /**
+   * Runs the calls that wait; for long work on this loop's own thread, between two of its parts.
+   */
+  public void serveCalls() {
+    if (Thread.currentThread() != thread) {
+      throw new IllegalStateException("only the work of this instrument may let others in");
+    }
+    Task<?> task;
+    while ((task = queue.poll()) != null) {
+      serve(task);
     }
   }
 
@@ -198,28 +226,52 @@ public final class InstrumentLoop implements AutoCloseable {
     if (wanted && instrument == null && now >= nextAttemptNanos) {
       connect();
     }
-    Continuous work = continuous;
-    boolean active = work != null && instrument != null;
-    Task<?> task = active ? queue.poll() : queue.poll(50, TimeUnit.MILLISECONDS);
+    Continuous work = instrument == null ? null : mostDue();
+    long wait = work == null ? IDLE_NANOS : Math.min(IDLE_NANOS, work.dueNanos() - now);
+    Task<?> task = wait <= 0 ? queue.poll() : queue.poll(wait, TimeUnit.NANOSECONDS);
     if (task != null) {
-      if (!task.result().isCancelled()) {
-        RuntimeException failure = task.run(instrument);
-        if (failure instanceof InstrumentFault fault && instrument != null) {
-          fault(fault);
-        }
+      serve(task);
+    } else if (work != null) {
+      if (work.dueNanos() <= System.nanoTime() && works.contains(work)) {
+        step(work);
       }
-    } else if (active) {
-      step(work);
     } else if (instrument != null && System.nanoTime() >= nextHeartbeatNanos) {
       guarded(() -> heartbeat.apply(instrument));
       nextHeartbeatNanos = System.nanoTime() + HEARTBEAT_NANOS;
     }
   }
 
+  private void serve(Task<?> task) {
+    if (!task.result().isCancelled()) {
+      RuntimeException failure = task.run(instrument);
+      if (failure instanceof InstrumentFault fault && instrument != null) {
+        fault(fault);
+      }
+    }
+  }
+
+  /** The work whose turn it is; of those that are due alike, the one that waits longest. */
+  private Continuous mostDue() {
+    Continuous best = null;
+    for (Continuous w : works) {
+      if (best == null || w.dueNanos() < best.dueNanos()) {
+        best = w;
+      }
+    }
+    // Who is served goes to the end of the row.
+    if (works.size() > 1 && best != null && best.dueNanos() <= System.nanoTime()) {
+      best = works.get(0).dueNanos() <= System.nanoTime() ? works.get(0) : best;
+      if (works.remove(best)) {
+        works.add(best);
+      }
+    }
+    return best;
+  }
+
   private void step(Continuous work) {
     try {
-      if (!work.step(instrument) && continuous == work) {
-        continuous = null;
+      if (!work.step(instrument)) {
+        works.remove(work);
       }
       if (state == ConnectionState.ERROR) {
         state = ConnectionState.CONNECTED;
@@ -227,14 +279,13 @@ public final class InstrumentLoop implements AutoCloseable {
       }
     } catch (InstrumentFault fault) {
       fault(fault);
+      if (!fault.connectionLost()) {
+        works.remove(work);
+      }
+      works.stream().filter(w -> w != work && fault.connectionLost()).forEach(this::missed);
       work.failed(fault.getMessage(), fault.connectionLost());
-      if (!fault.connectionLost() && continuous == work) {
-        continuous = null;
-      }
     } catch (Refusal refusal) {
-      if (continuous == work) {
-        continuous = null;
-      }
+      works.remove(work);
       work.refused(refusal);
     }
   }

@@ -65,25 +65,11 @@ class Problems extends ResponseEntityExceptionHandler {
       org.springframework.http.HttpHeaders headers,
       org.springframework.http.HttpStatusCode status,
       org.springframework.web.context.request.WebRequest request) {
-    Throwable cause = e.getCause();
-    while (cause != null && !(cause instanceof Refusal)) {
-      cause = cause.getCause();
-    }
-    if (cause instanceof Refusal r) {
-      return org.springframework.http.ResponseEntity.badRequest().body(refusal(r));
-    }
-    String field = "";
-    if (e.getCause() instanceof JacksonException j && !j.getPath().isEmpty()) {
-      field = String.valueOf(j.getPath().get(j.getPath().size() - 1).getPropertyName());
-    }
-    return org.springframework.http.ResponseEntity.badRequest()
-        .body(
-            problem(
-                HttpStatus.BAD_REQUEST,
-                field,
-                field.isEmpty()
-                    ? "The request is not valid JSON."
-                    : "The value of \"" + field + "\" cannot be read. Correct it."));
+    Refusal r =
+        e.getCause() instanceof JacksonException j
+            ? Json.refusal(j)
+            : new Refusal("", "The request is not valid JSON.");
+    return org.springframework.http.ResponseEntity.badRequest().body(refusal(r));
   }
 
   @Override

@@ -11,6 +11,8 @@ import org.springframework.stereotype.Component;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
 import rovnik.instruments.InstrumentKind;
+import rovnik.server.analyzer.JobNetwork;
+import rovnik.server.analyzer.JobNetworks;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentDto;
 import rovnik.server.config.ServerSettings;
@@ -19,8 +21,6 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
-import rovnik.server.networks.JobNetwork;
-import rovnik.server.networks.JobNetworks;
 import rovnik.server.networks.NetworkService;
 import rovnik.server.networks.NetworkViewDto;
 import rovnik.server.networks.NetworkViewDto.Band;
@@ -90,19 +90,22 @@ class DemoData implements ApplicationRunner {
             port + 7,
             "scpi-network",
             true);
-    int next = port + 8;
-    for (String name : List.of("Part between the ports", "Pad at port 1", "Pad at port 2")) {
-      bench.add(name, InstrumentKind.PART_HOLDER, LOOPBACK, next++, "scpi-parts", true);
-    }
+    InstrumentDto part = place("Part between the ports", port + 8);
+    place("Pad at port 1", port + 9);
+    place("Pad at port 2", port + 10);
     parts();
     yearlyCheck(receiver, buoy);
     preamplifier(two, noise);
-    gain(analyzer);
-    stores(analyzer);
+    gain(analyzer, part);
+    stores(analyzer, part);
+  }
+
+  private InstrumentDto place(String name, int port) {
+    return bench.add(name, InstrumentKind.PART_HOLDER, LOOPBACK, port, "scpi-parts", true);
   }
 
   /** The shore preamplifier on the network analyzer, between pads. */
-  private void gain(InstrumentDto analyzer) {
+  private void gain(InstrumentDto analyzer, InstrumentDto part) {
     JobDto job = jobs.create("Shore preamplifier, gain", "Shore preamplifier");
     jobs.savePath(
         job.id(),
@@ -111,7 +114,8 @@ class DemoData implements ApplicationRunner {
                 element(
                     "Port 1", ElementKind.SOURCE, 0.0, 0, null, null, 17.0, -10.0, analyzer.id()),
                 element("Pad 10 dB", ElementKind.PAD, -10.0, 0.2, 27.0, 30.0, 30.0, null, null),
-                element("Preamplifier", ElementKind.DUT, 19.5, 1.0, -6.0, 10.0, 14.0, null, null),
+                element(
+                    "Preamplifier", ElementKind.DUT, 19.5, 1.0, -6.0, 10.0, 14.0, null, part.id()),
                 element(
                     "Pad 20 dB, dc block",
                     ElementKind.PAD,
@@ -128,14 +132,14 @@ class DemoData implements ApplicationRunner {
     networkJobs.save(
         job.id(),
         new JobNetwork(
-            List.of(limit("gain at least", false, 420e6, 500e6, 18.0)),
+            List.of(limit("gain at least", "Shore preamplifier", false, 420e6, 500e6, 18.0)),
             List.of(new Band("band", 420e6, 500e6), new Band("buoys", 457e6, 460e6)),
             null,
             null));
   }
 
   /** Filter, chokes, feeder and whip straight between the ports. */
-  private void stores(InstrumentDto analyzer) {
+  private void stores(InstrumentDto analyzer, InstrumentDto part) {
     JobDto job = jobs.create("Parts in store", "Cavity filter");
     jobs.savePath(
         job.id(),
@@ -143,7 +147,7 @@ class DemoData implements ApplicationRunner {
             List.of(
                 element(
                     "Port 1", ElementKind.SOURCE, 0.0, 0, null, null, 17.0, -10.0, analyzer.id()),
-                element("Part", ElementKind.DUT, -1.0, 0.5, 20.0, 30.0, 20.0, null, null),
+                element("Part", ElementKind.DUT, -1.0, 0.5, 20.0, 30.0, 20.0, null, part.id()),
                 element("Port 2", ElementKind.PORT, 0.0, 0, 5.0, 20.0, 17.0, null, analyzer.id())),
             1,
             0));
@@ -151,18 +155,18 @@ class DemoData implements ApplicationRunner {
         job.id(),
         new JobNetwork(
             List.of(
-                limit("pass band", false, 456.9e6, 460.1e6, -1.8),
-                limit("lower stop band", true, 440e6, 453e6, -40.0),
-                limit("upper stop band", true, 464e6, 478e6, -40.0)),
+                limit("pass band", "Cavity filter", false, 456.9e6, 460.1e6, -1.8),
+                limit("lower stop band", "Cavity filter", true, 440e6, 453e6, -40.0),
+                limit("upper stop band", "Cavity filter", true, 464e6, 478e6, -40.0)),
             List.of(new Band("pass band", 456.9e6, 460.1e6)),
             null,
             null));
   }
 
   private static NetworkViewDto.LimitDto limit(
-      String name, boolean upper, double fromHz, double toHz, double db) {
+      String name, String part, boolean upper, double fromHz, double toHz, double db) {
     return new NetworkViewDto.LimitDto(
-        name, 2, 1, NetworkFormat.LOG_MAGNITUDE, upper, fromHz, toHz, db, db);
+        name, 2, 1, NetworkFormat.LOG_MAGNITUDE, upper, fromHz, toHz, db, db, part);
   }
 
   /** Parts of the harbour as files, so that the Network area has something to show. */

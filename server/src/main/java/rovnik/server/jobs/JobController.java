@@ -1,7 +1,10 @@
 package rovnik.server.jobs;
 
+import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -9,6 +12,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -21,7 +25,16 @@ class JobController {
     this.jobs = jobs;
   }
 
-  record JobNames(String name, String dut) {}
+  @Schema(name = "NewJob")
+  record NewJob(String name, @Nullable String dut) {}
+
+  /** What to change of a job; null leaves a thing as it is. */
+  @Schema(name = "JobChange")
+  record Change(@Nullable String name, @Nullable String dut, @Nullable Boolean archived) {}
+
+  /** What hangs on a job, in words; "" if nothing does. */
+  @Schema(name = "Belongings")
+  record Belongings(String words) {}
 
   record ReadingPlane(int plane) {}
 
@@ -32,7 +45,7 @@ class JobController {
 
   @PostMapping
   @ResponseStatus(HttpStatus.CREATED)
-  JobDto create(@RequestBody JobNames names) {
+  JobDto create(@RequestBody NewJob names) {
     return jobs.create(names.name(), names.dut());
   }
 
@@ -41,9 +54,26 @@ class JobController {
     return jobs.find(id);
   }
 
+  /** Renames a job or its device, archives it, or brings it back. */
   @PatchMapping("/{id}")
-  JobDto rename(@PathVariable long id, @RequestBody JobNames names) {
-    return jobs.rename(id, names.name(), names.dut());
+  JobDto change(@PathVariable long id, @RequestBody Change c) {
+    return jobs.change(id, c.name(), c.dut(), c.archived());
+  }
+
+  @GetMapping("/{id}/belongings")
+  Belongings belongings(@PathVariable long id) {
+    return new Belongings(jobs.belongings(id));
+  }
+
+  /**
+   * Removes a job.
+   *
+   * @param belongings true lets its runs and setups go with it; false refuses if there are any
+   */
+  @DeleteMapping("/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable long id, @RequestParam(defaultValue = "false") boolean belongings) {
+    jobs.remove(id, belongings);
   }
 
   @PutMapping("/{id}/path")

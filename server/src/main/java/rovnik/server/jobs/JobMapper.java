@@ -9,10 +9,10 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 
-/** Tables job, dut, limit_set, path, path_element. */
+/** Tables job, dut, job_limits, path, path_element. */
 @Mapper
 interface JobMapper {
-  record JobRow(long id, String name, String dut) {}
+  record JobRow(long id, String name, String dut, boolean archived) {}
 
   record PathRow(int readingPlane, long revision) {}
 
@@ -27,11 +27,13 @@ interface JobMapper {
   }
 
   @Select(
-      "select j.id, j.name, d.name as dut from job j join dut d on d.job_id = j.id order by j.id")
+      "select j.id, j.name, d.name as dut, j.archived from job j join dut d on d.job_id = j.id"
+          + " order by j.id")
   List<JobRow> jobs();
 
   @Select(
-      "select j.id, j.name, d.name as dut from job j join dut d on d.job_id = j.id where j.id = #{id}")
+      "select j.id, j.name, d.name as dut, j.archived from job j join dut d on d.job_id = j.id"
+          + " where j.id = #{id}")
   JobRow job(long id);
 
   @Insert("insert into job (name, created_at) values (#{name}, current_timestamp)")
@@ -44,19 +46,29 @@ interface JobMapper {
   @Update("update job set name = #{name} where id = #{id}")
   int rename(@Param("id") long id, @Param("name") String name);
 
+  @Update("update job set archived = #{archived} where id = #{id}")
+  int archive(@Param("id") long id, @Param("archived") boolean archived);
+
+  @Select("select count(*) from run where job_id = #{id}")
+  int runs(long id);
+
+  @Select("select count(*) from setup where job_id = #{id}")
+  int setups(long id);
+
+  @Delete("delete from job where id = #{id}")
+  int delete(long id);
+
   @Update("update dut set name = #{name} where job_id = #{id}")
   int renameDut(@Param("id") long id, @Param("name") String name);
 
-  @Select(
-      "select nominal_hz, frequency_tolerance_ppm, nominal_level_dbm, level_minus_db, level_plus_db"
-          + " from limit_set where job_id = #{jobId}")
-  LimitsDto limits(long jobId);
+  @Select("select json from job_limits where job_id = #{jobId} and kind = #{kind}")
+  String limits(@Param("jobId") long jobId, @Param("kind") String kind);
 
   @Insert(
-      "merge into limit_set (job_id, nominal_hz, frequency_tolerance_ppm, nominal_level_dbm,"
-          + " level_minus_db, level_plus_db) key (job_id) values (#{jobId}, #{l.nominalHz},"
-          + " #{l.frequencyTolerancePpm}, #{l.nominalLevelDbm}, #{l.levelMinusDb}, #{l.levelPlusDb})")
-  void saveLimits(@Param("jobId") long jobId, @Param("l") LimitsDto limits);
+      "merge into job_limits (job_id, kind, json) key (job_id, kind)"
+          + " values (#{jobId}, #{kind}, #{json})")
+  void saveLimits(
+      @Param("jobId") long jobId, @Param("kind") String kind, @Param("json") String json);
 
   @Select("select reading_plane, revision from path where job_id = #{jobId}")
   PathRow path(long jobId);

@@ -1,8 +1,10 @@
 package rovnik.server.jobs;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.LongConsumer;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
@@ -13,7 +15,9 @@ import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SignalPath;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.Refusals;
 import rovnik.server.networks.NetworkService;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Jobs with their device under test, path and limits. */
 @Service
@@ -21,14 +25,46 @@ public class JobService {
   /** Where nothing else is known, levels are planned at this frequency. */
   private static final double FALLBACK_HZ = 100e6;
 
+  private static final String CARRIER = "carrier";
+
   private final JobMapper mapper;
-  private final List<LongConsumer> listeners = new CopyOnWriteArrayList<>();
-
   private final NetworkService networks;
+  private final JsonMapper json;
+  private final List<LongConsumer> listeners = new CopyOnWriteArrayList<>();
+  private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
+  private final List<LongConsumer> beforeRemoval = new CopyOnWriteArrayList<>();
 
-  JobService(JobMapper mapper, NetworkService networks) {
+  JobService(JobMapper mapper, NetworkService networks, JsonMapper json) {
     this.mapper = mapper;
     this.networks = networks;
+    this.json = json;
+  }
+
+  /** Calls back with the id of each job that was removed. */
+  public void onRemove(LongConsumer listener) {
+    removals.add(listener);
+  }
+
+  /** Calls back within the transaction that removes a job, so that what hangs on it goes along. */
+  public void beforeRemove(LongConsumer listener) {
+    beforeRemoval.add(listener);
+  }
+
+  /**
+   * Limits of a job of one kind; null if there are none. All limits of a job are stored here, each
+   * kind in the form that it is sent in.
+   */
+  public <T> @Nullable T limits(long id, String kind, Class<T> type) {
+    String text = mapper.limits(id, kind);
+    return text == null ? null : json.readValue(text, type);
+  }
+
+  /** Stores limits of one kind, which were checked before. */
+  @Transactional
+  public void saveLimits(long id, String kind, Object limits) {
+    find(id);
+    mapper.saveLimits(id, kind, json.writeValueAsString(limits));
+    tell(id);
   }
 
   /** Calls back with the id of each job whose path or limits changed. */
@@ -47,64 +83,83 @@ public class JobService {
       throw Conflict.notFound("job", id);
     }
     JobMapper.PathRow path = mapper.path(id);
-    LimitsDto limits = mapper.limits(id);
+    LimitsDto limits = limits(id, CARRIER, LimitsDto.class);
     return new JobDto(
         id,
         row.name(),
         row.dut(),
         new PathDto(mapper.elements(id), path.readingPlane(), path.revision()),
-        limits == null ? LimitsDto.NONE : limits);
+        limits == null ? LimitsDto.NONE : limits,
+        row.archived());
   }
 
   /** A new job with the shortest path there can be. */
   @Transactional
   public JobDto create(String name, String dut) {
-    JobMapper.NewJob job = new JobMapper.NewJob(named(name, "name", "job"));
+    JobMapper.NewJob job = new JobMapper.NewJob(Refusals.named(name, "name", "job"));
     mapper.insertJob(job);
     mapper.insertDut(job.id, dut == null || dut.isBlank() ? "Device under test" : dut.strip());
     mapper.savePath(job.id, 0, 0);
-    PathElementDto source =
-        new PathElementDto(
-            "DUT",
-            ElementKind.SOURCE,
-            "number",
-            0.0,
-            "",
-            null,
-            0,
-            null,
-            null,
-            true,
-            null,
-            0.0,
-            null,
-            null);
-    PathElementDto port =
-        new PathElementDto(
-            "Receiver IN",
-            ElementKind.PORT,
-            "number",
-            0.0,
-            "",
-            null,
-            0,
-            null,
-            20.0,
-            false,
-            null,
-            null,
-            null,
-            null);
+    PathElementDto source = PathElementDto.plain("DUT", ElementKind.SOURCE, 0.0, null, null);
+    PathElementDto port = PathElementDto.plain("Receiver IN", ElementKind.PORT, null, 20.0, null);
     savePath(job.id, new PathDto(List.of(source, port), 0, 0));
     return find(job.id);
   }
 
+  /** Changes what is given; null leaves a thing as it is. */
   @Transactional
-  public JobDto rename(long id, String name, String dut) {
+  public JobDto change(
+      long id, @Nullable String name, @Nullable String dut, @Nullable Boolean archived) {
     find(id);
-    mapper.rename(id, named(name, "name", "job"));
-    mapper.renameDut(id, named(dut, "dut", "device under test"));
+    if (name != null) {
+      mapper.rename(id, Refusals.named(name, "name", "job"));
+    }
+    if (dut != null) {
+      mapper.renameDut(id, Refusals.named(dut, "dut", "device under test"));
+    }
+    if (archived != null) {
+      mapper.archive(id, archived);
+    }
     return find(id);
+  }
+
+  /** What hangs on a job, in words; "" if nothing does. */
+  public String belongings(long id) {
+    find(id);
+    List<String> all = new ArrayList<>();
+    count(all, mapper.runs(id), "run");
+    count(all, mapper.setups(id), "setup");
+    return String.join(" and ", all);
+  }
+
+  private static void count(List<String> all, int n, String what) {
+    if (n > 0) {
+      all.add(n + " " + what + (n == 1 ? "" : "s"));
+    }
+  }
+
+  /**
+   * Removes a job.
+   *
+   * @param withBelongings false refuses if runs or setups hang on it, and names them
+   */
+  @Transactional
+  public void remove(long id, boolean withBelongings) {
+    JobDto job = find(id);
+    String belongings = belongings(id);
+    if (!belongings.isEmpty() && !withBelongings) {
+      throw Conflict.named(
+          "belongings",
+          "\""
+              + job.name()
+              + "\" has "
+              + belongings
+              + ", which would go with it. Archive the job, or say that they shall go"
+              + " (belongings=true).");
+    }
+    beforeRemoval.forEach(l -> l.accept(id));
+    mapper.delete(id);
+    afterCommit(() -> removals.forEach(l -> l.accept(id)));
   }
 
   /** Stores a path if it makes sense; the revision grows. */
@@ -152,10 +207,8 @@ public class JobService {
 
   @Transactional
   public JobDto saveLimits(long id, LimitsDto limits) {
-    find(id);
     limits.toCore();
-    mapper.saveLimits(id, limits);
-    tell(id);
+    saveLimits(id, CARRIER, limits);
     return find(id);
   }
 
@@ -180,19 +233,16 @@ public class JobService {
     return job.limits().nominalHz() == null ? FALLBACK_HZ : job.limits().nominalHz();
   }
 
-  private static String named(String text, String field, String what) {
-    if (text == null || text.isBlank() || text.length() > 200) {
-      throw new Refusal(field, "Give the " + what + " a name of 1 to 200 characters.");
-    }
-    return text.strip();
+  private void tell(long id) {
+    afterCommit(() -> listeners.forEach(l -> l.accept(id)));
   }
 
-  private void tell(long id) {
+  private static void afterCommit(Runnable work) {
     TransactionSynchronizationManager.registerSynchronization(
         new TransactionSynchronization() {
           @Override
           public void afterCommit() {
-            listeners.forEach(l -> l.accept(id));
+            work.run();
           }
         });
   }

@@ -3,9 +3,11 @@ package rovnik.server.jobs;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.path.LevelFinding;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SignalPath;
+import rovnik.server.results.Nulls;
 
 /**
  * The level plan of a path.
@@ -18,8 +20,8 @@ import rovnik.core.path.SignalPath;
 @Schema(name = "LevelPlan")
 public record LevelPlanDto(
     List<Plane> planes,
-    List<Double> headroomDb,
-    Double worstHeadroomDb,
+    List<@Nullable Double> headroomDb,
+    @Nullable Double worstHeadroomDb,
     boolean blocked,
     List<Finding> findings) {
 
@@ -30,7 +32,7 @@ public record LevelPlanDto(
   /** Something wrong; padDb is the pad to add before the element, null if none helps. */
   @Schema(name = "LevelFinding")
   public record Finding(
-      int element, LevelFinding.Severity severity, Double padDb, String sentence) {}
+      int element, LevelFinding.Severity severity, @Nullable Double padDb, String sentence) {}
 
   public static LevelPlanDto of(SignalPath path, LevelPlan plan, double sourceHz) {
     List<Plane> planes = new ArrayList<>();
@@ -38,21 +40,17 @@ public record LevelPlanDto(
       planes.add(
           new Plane(path.planeName(i), plan.levelDbm()[i], path.frequencyBetween(0, i, sourceHz)));
     }
-    List<Double> headroom = new ArrayList<>();
+    List<@Nullable Double> headroom = new ArrayList<>();
     for (double h : plan.headroomDb()) {
-      headroom.add(orNull(h));
+      headroom.add(Nulls.orNull(h));
     }
     return new LevelPlanDto(
         planes,
         headroom,
-        orNull(plan.worstHeadroomDb()),
+        Nulls.orNull(plan.worstHeadroomDb()),
         !plan.blocking().isEmpty(),
         plan.findings().stream()
-            .map(f -> new Finding(f.element(), f.severity(), orNull(f.padDb()), f.sentence()))
+            .map(f -> new Finding(f.element(), f.severity(), Nulls.orNull(f.padDb()), f.sentence()))
             .toList());
-  }
-
-  private static Double orNull(double value) {
-    return Double.isNaN(value) ? null : value;
   }
 }

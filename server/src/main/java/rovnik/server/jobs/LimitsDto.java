@@ -1,29 +1,27 @@
 package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.limits.LimitSet;
+import rovnik.server.results.Nulls;
 
 /** Limits of a job at the output of its source; null where nothing is demanded. */
 @Schema(name = "Limits")
 public record LimitsDto(
-    Double nominalHz,
-    Double frequencyTolerancePpm,
-    Double nominalLevelDbm,
-    Double levelMinusDb,
-    Double levelPlusDb) {
+    @Nullable Double nominalHz,
+    @Nullable Double frequencyTolerancePpm,
+    @Nullable Double nominalLevelDbm,
+    @Nullable Double levelMinusDb,
+    @Nullable Double levelPlusDb) {
 
-  static final LimitsDto NONE = new LimitsDto(null, null, null, null, null);
-
-  private static double orNan(Double value) {
-    return value == null ? Double.NaN : value;
-  }
+  public static final LimitsDto NONE = new LimitsDto(null, null, null, null, null);
 
   public LimitSet toCore() {
     return new LimitSet(
-        orNan(nominalHz),
-        orNan(frequencyTolerancePpm),
-        orNan(nominalLevelDbm),
-        orNan(levelMinusDb),
-        orNan(levelPlusDb));
+        Nulls.orNan(nominalHz),
+        Nulls.orNan(frequencyTolerancePpm),
+        Nulls.orNan(nominalLevelDbm),
+        Nulls.orNan(levelMinusDb),
+        Nulls.orNan(levelPlusDb));
   }
 }

@@ -2,6 +2,7 @@ package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.path.SignalPath;
 
 /**
@@ -23,12 +24,12 @@ public record PathDto(List<PathElementDto> elements, int readingPlane, long revi
   }
 
   /** The instrument behind the port, or null. */
-  public Long portInstrument() {
+  public @Nullable Long portInstrument() {
     return elements.get(elements.size() - 1).instrumentId();
   }
 
   /** The instrument behind the source, or null. */
-  public Long sourceInstrument() {
+  public @Nullable Long sourceInstrument() {
     return elements.get(0).instrumentId();
   }
 }

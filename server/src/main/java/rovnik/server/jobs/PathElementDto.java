@@ -1,12 +1,14 @@
 package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.formats.GainTableCsv;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.FrequencyMap;
 import rovnik.core.path.Gain;
 import rovnik.core.path.PathElement;
+import rovnik.server.results.Nulls;
 
 /**
  * One element of a path as stored and sent.
@@ -24,20 +26,36 @@ public record PathElementDto(
     String name,
     ElementKind kind,
     String gainKind,
-    Double gainDb,
+    @Nullable Double gainDb,
     String gainTable,
-    Double shiftHz,
+    @Nullable Double shiftHz,
     double toleranceDb,
-    Double highestLevelDbm,
-    Double damageLevelDbm,
+    @Nullable Double highestLevelDbm,
+    @Nullable Double damageLevelDbm,
     boolean dcAllowed,
-    Double returnLossDb,
-    Double outputLevelDbm,
-    Long instrumentId,
-    Long networkId) {
+    @Nullable Double returnLossDb,
+    @Nullable Double outputLevelDbm,
+    @Nullable Long instrumentId,
+    @Nullable Long networkId) {
 
-  private static double orNan(Double value) {
-    return value == null ? Double.NaN : value;
+  /** An element without gain, such as a source or a port. */
+  public static PathElementDto plain(
+      String name, ElementKind kind, Double outputDbm, Double damageDbm, Long instrument) {
+    return new PathElementDto(
+        name,
+        kind,
+        "number",
+        0.0,
+        "",
+        null,
+        0,
+        null,
+        damageDbm,
+        kind != ElementKind.PORT,
+        null,
+        outputDbm,
+        instrument,
+        null);
   }
 
   /** The same element with the gain and the return loss of its file. */
@@ -81,10 +99,10 @@ public record PathElementDto(
         gain,
         map,
         toleranceDb,
-        orNan(highestLevelDbm),
-        orNan(damageLevelDbm),
+        Nulls.orNan(highestLevelDbm),
+        Nulls.orNan(damageLevelDbm),
         dcAllowed,
-        orNan(returnLossDb),
-        orNan(outputLevelDbm));
+        Nulls.orNan(returnLossDb),
+        Nulls.orNan(outputLevelDbm));
   }
 }

@@ -14,7 +14,6 @@ import org.springframework.web.context.request.NativeWebRequest;
 import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
-import rovnik.server.live.SharedSource.Client;
 
 /** A {@link Client} among the arguments of a request is who asks, as its header says. */
 @Configuration

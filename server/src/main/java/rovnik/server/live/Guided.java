@@ -1,7 +1,13 @@
 package rovnik.server.live;
 
-/** Work of several acquisitions, one after the other, that leads to a finding. */
-interface Guided {
+import rovnik.core.result.Outcome;
+
+/**
+ * Work of several looks, one after the other, that leads to a finding.
+ *
+ * @param <B> the bench that it needs
+ */
+public interface Guided<B extends Workbench> {
   /** Stable key, such as "harmonics". */
   String id();
 
@@ -11,7 +17,7 @@ interface Guided {
   /**
    * Does the work on the instrument's thread.
    *
-   * @return what was found, or null if there is nothing to show
+   * @return what was found
    */
-  Finding run(GuidedBench bench);
+  Outcome run(B bench);
 }

@@ -10,5 +10,5 @@ import io.swagger.v3.oas.annotations.media.Schema;
  * @param remainingSeconds 0 while it cannot be told
  */
 @Schema(name = "GuidedProgress")
-record GuidedProgress(
+public record GuidedProgress(
     String id, String title, String words, double progress, double remainingSeconds) {}

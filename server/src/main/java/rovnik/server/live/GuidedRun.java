@@ -1,6 +1,8 @@
 package rovnik.server.live;
 
+import java.util.function.Function;
 import rovnik.core.Refusal;
+import rovnik.core.result.Outcome;
 import rovnik.instruments.Instrument;
 import rovnik.server.bench.InstrumentLoop;
 
@@ -12,18 +14,21 @@ final class GuidedRun implements InstrumentLoop.Continuous {
      * @param finding null if there is nothing to show
      * @param trouble "" if all went well
      */
-    void ended(GuidedRun run, Finding finding, String trouble, String field);
+    void ended(GuidedRun run, Outcome finding, String trouble, String field);
   }
 
-  private final Guided work;
-  private final java.util.function.Function<Instrument, GuidedBench> benches;
+  private final Guided<Workbench> work;
+  private final Function<Instrument, Workbench> benches;
   private final Ending ending;
+  private final long beganNanos = System.nanoTime();
   private volatile boolean stop;
-  private volatile GuidedBench bench;
+  private volatile String words = "";
+  private volatile double progress;
+  private volatile Outcome partial;
 
-  GuidedRun(
-      Guided work, java.util.function.Function<Instrument, GuidedBench> benches, Ending ending) {
-    this.work = work;
+  @SuppressWarnings("unchecked") // a kind of measurement offers only work for its own bench
+  GuidedRun(Guided<?> work, Function<Instrument, Workbench> benches, Ending ending) {
+    this.work = (Guided<Workbench>) work;
     this.benches = benches;
     this.ending = ending;
   }
@@ -36,37 +41,45 @@ final class GuidedRun implements InstrumentLoop.Continuous {
     return stop;
   }
 
+  void say(String what, double done) {
+    words = what;
+    progress = done;
+  }
+
+  void partial(Outcome outcome) {
+    partial = outcome;
+  }
+
   GuidedProgress progress() {
-    GuidedBench b = bench;
-    return b == null ? new GuidedProgress(work.id(), work.title(), "", 0, 0) : b.state(work);
+    double spent = (System.nanoTime() - beganNanos) / 1e9;
+    double left = progress > 0.02 ? spent / progress * (1 - progress) : 0;
+    return new GuidedProgress(work.id(), work.title(), words, progress, left);
   }
 
   @Override
   public boolean step(Instrument instrument) {
-    GuidedBench b = benches.apply(instrument);
-    bench = b;
-    Finding finding;
+    Outcome finding;
     try {
-      finding = work.run(b);
-    } catch (GuidedBench.Stopped stopped) {
-      finding = partial(b, "Stopped before its end. ");
+      finding = work.run(benches.apply(instrument));
+    } catch (Workbench.Stopped stopped) {
+      finding = partial("Stopped before its end. ");
     }
     ending.ended(this, finding, "", "");
     return false;
   }
 
-  private static Finding partial(GuidedBench b, String why) {
-    Finding p = b == null ? null : b.partial();
+  private Outcome partial(String why) {
+    Outcome p = partial;
     return p == null ? null : p.withSummary(why + p.summary());
   }
 
   @Override
   public void failed(String sentence, boolean connectionLost) {
-    ending.ended(this, partial(bench, "The instrument failed. "), sentence, "instrument");
+    ending.ended(this, partial("The instrument failed. "), sentence, "instrument");
   }
 
   @Override
   public void refused(Refusal refusal) {
-    ending.ended(this, partial(bench, ""), refusal.getMessage(), refusal.field());
+    ending.ended(this, partial(""), refusal.getMessage(), refusal.field());
   }
 }

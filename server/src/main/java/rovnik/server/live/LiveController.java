@@ -1,132 +1,267 @@
 package rovnik.server.live;
 
-import java.time.Instant;
-import java.util.function.Consumer;
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PatchMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
-import rovnik.server.live.SharedSource.Client;
-import rovnik.server.recordings.RecordingDto;
-import rovnik.server.recordings.RecordingService;
-import rovnik.server.runs.KeptLook;
+import rovnik.server.config.Json;
+import rovnik.server.config.Refusals;
+import rovnik.server.results.OutcomeDto;
+import rovnik.server.runs.RunDtos;
 import rovnik.server.runs.RunService;
-import rovnik.server.spectrum.SettingsDto;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
+/** Any measurement of any source: one way to set, start, hold, read and keep it. */
 @RestController
-@RequestMapping("/api/live/{source}")
+@RequestMapping("/api/live/{source}/{measurement}")
 class LiveController {
-  private final LiveHub hub;
+  private static final double LONGEST_WAIT_SECONDS = 120;
+  private final Sessions sessions;
   private final RunService runs;
-  private final RecordingService recordings;
+  private final Json json;
 
-  LiveController(LiveHub hub, RunService runs, RecordingService recordings) {
-    this.hub = hub;
+  LiveController(Sessions sessions, RunService runs, Json json) {
+    this.sessions = sessions;
     this.runs = runs;
-    this.recordings = recordings;
+    this.json = json;
   }
 
-  record Start(long jobId, String overrideReason) {}
+  /**
+   * How to start.
+   *
+   * @param jobId whose path and limits apply; null to measure without a job
+   * @param overrideReason why power shall flow although the level plan says no; kept with the run
+   * @param answers fields of the questions that were answered, such as "dcCheck"
+   * @param once hold after the first settled outcome
+   */
+  @Schema(name = "LiveStart")
+  record Start(
+      @Nullable Long jobId,
+      @Nullable String overrideReason,
+      @Nullable List<String> answers,
+      @Nullable Boolean once) {}
 
-  record Keep(String name) {}
+  /**
+   * What to keep.
+   *
+   * @param name null or empty for the next number
+   * @param jobId the job that it is kept for, if it was measured without one
+   */
+  @Schema(name = "LiveKeep")
+  record Keep(@Nullable String name, @Nullable Long jobId) {}
 
-  record GuidedStart(long jobId, String overrideReason, GuidedRequest work) {}
+  /** Guided work: its kind as "kind", and what the kind is told. */
+  @Schema(name = "GuidedStart")
+  record GuidedStart(
+      @Nullable Long jobId, @Nullable String overrideReason, @Nullable JsonNode work) {}
 
-  record KeptRun(long id, String name) {}
+  /**
+   * The newest outcome with what it was measured with.
+   *
+   * @param sequence grows by one with every frame
+   * @param settled all that the settings ask for is in it
+   * @param view further facts of its kind
+   */
+  @Schema(name = "LiveOutcome")
+  record LiveOutcome(
+      String source,
+      String measurement,
+      long sequence,
+      long acquiredAtMillis,
+      boolean settled,
+      Object settings,
+      @Nullable Object view,
+      OutcomeDto outcome) {}
 
-  /** What only the holder may do. */
-  private LiveState held(String source, Client client, Consumer<LiveSession> act) {
-    LiveSession session = hub.session(source);
+  /** A finding of guided work; its id grows with every one. */
+  @Schema(name = "Finding")
+  record FindingDto(long id, OutcomeDto outcome) {}
+
+  private MeasuringSession<?> held(String source, String measurement, Client client) {
+    MeasuringSession<?> session = sessions.session(source, measurement);
     session.require(client);
-    act.accept(session);
-    return session.state();
+    return session;
   }
 
   @GetMapping
-  LiveState state(@PathVariable String source) {
-    return hub.session(source).state();
-  }
-
-  /** Readings and lines of the newest frame, for scripts. */
-  @GetMapping("/frame")
-  Frame frame(@PathVariable String source) {
-    return hub.session(source).newestHeader();
+  SessionState state(@PathVariable String source, @PathVariable String measurement) {
+    return sessions.session(source, measurement).state();
   }
 
   @PutMapping("/settings")
-  LiveState settings(
-      @PathVariable String source, Client client, @RequestBody SettingsDto settings) {
-    return held(source, client, s -> s.apply(settings.toCore(), settings.viewToCore()));
+  SessionState settings(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      Client client,
+      @RequestBody JsonNode settings) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    apply(session, settings);
+    return session.state();
+  }
+
+  /** Changes some of the settings: what is left out stays, null takes a part away (RFC 7396). */
+  @PatchMapping("/settings")
+  SessionState change(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      Client client,
+      @RequestBody JsonNode part) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    apply(session, json.merged(session.settings(), part));
+    return session.state();
+  }
+
+  private <S> void apply(MeasuringSession<S> session, JsonNode settings) {
+    session.apply(json.read(settings, session.measuring().settingsType()));
+  }
+
+  /** The job that applies from now on; one that is being measured stays with its own. */
+  @Schema(name = "LiveJob")
+  record Job(@Nullable Long jobId) {}
+
+  @PutMapping("/job")
+  SessionState choose(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      Client client,
+      @RequestBody Job job) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    session.choose(job.jobId());
+    return session.state();
   }
 
   @PostMapping("/start")
-  LiveState start(@PathVariable String source, Client client, @RequestBody Start start) {
-    return held(source, client, s -> s.start(start.jobId(), start.overrideReason()));
+  SessionState start(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      Client client,
+      @RequestBody Start start) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    session.start(
+        start.jobId(),
+        start.overrideReason(),
+        start.answers() == null ? Set.of() : Set.copyOf(start.answers()),
+        Boolean.TRUE.equals(start.once()));
+    return session.state();
   }
 
   @PostMapping("/hold")
-  LiveState hold(@PathVariable String source, Client client) {
-    return held(source, client, LiveSession::hold);
+  SessionState hold(@PathVariable String source, @PathVariable String measurement, Client client) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    session.hold();
+    return session.state();
   }
 
   @PostMapping("/take-over")
-  LiveState takeOver(@PathVariable String source, Client client) {
-    LiveSession session = hub.session(source);
+  SessionState takeOver(
+      @PathVariable String source, @PathVariable String measurement, Client client) {
+    MeasuringSession<?> session = sessions.session(source, measurement);
     session.takeOver(client);
     return session.state();
   }
 
+  /**
+   * The newest outcome.
+   *
+   * @param settled wait until it has all that the present settings ask for
+   * @param seconds how long to wait at most
+   */
+  @GetMapping("/outcome")
+  LiveOutcome outcome(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      @RequestParam(defaultValue = "false") boolean settled,
+      @RequestParam(defaultValue = "30") double seconds) {
+    if (!(seconds > 0 && seconds <= LONGEST_WAIT_SECONDS)) {
+      throw Refusals.range("seconds", 0, LONGEST_WAIT_SECONDS, "s");
+    }
+    MeasuringSession<?> session = sessions.session(source, measurement);
+    MeasuringSession.Read<?> read =
+        settled ? session.settled(Duration.ofMillis((long) (1000 * seconds))) : session.newest();
+    return new LiveOutcome(
+        source,
+        measurement,
+        read.sequence(),
+        read.acquiredAtMillis(),
+        read.settled(),
+        read.settings(),
+        read.look().view(),
+        OutcomeDto.whole(read.outcome()));
+  }
+
   @PostMapping("/keep")
   @ResponseStatus(HttpStatus.CREATED)
-  KeptRun keep(@PathVariable String source, @RequestBody Keep keep) {
-    var run = runs.keep(hub.session(source).look(), keep.name());
-    return new KeptRun(run.id(), run.name());
+  RunDtos.Summary keep(
+      @PathVariable String source, @PathVariable String measurement, @RequestBody Keep keep) {
+    return runs.keep(sessions.session(source, measurement).kept(keep.jobId()), keep.name());
   }
 
   /** Starts guided work; its progress is in the state. */
   @PostMapping("/guided")
   @ResponseStatus(HttpStatus.ACCEPTED)
-  LiveState startGuided(
-      @PathVariable String source, Client client, @RequestBody GuidedStart start) {
-    Guided work = start.work() == null ? null : start.work().toWork();
-    if (work == null) {
+  SessionState startGuided(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      Client client,
+      @RequestBody GuidedStart start) {
+    MeasuringSession<?> session = held(source, measurement, client);
+    if (!(start.work() instanceof ObjectNode work)) {
       throw new Refusal("work", "Say what shall be done, for example {\"kind\": \"harmonics\"}.");
     }
-    return held(source, client, s -> s.startGuided(work, start.jobId(), start.overrideReason()));
+    List<GuidedKind> kinds = session.measuring().guidedKinds();
+    String wanted = work.path("kind").asString("");
+    GuidedKind kind =
+        kinds.stream()
+            .filter(k -> k.id().equals(wanted))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new Refusal(
+                        "kind",
+                        "There is no guided work \""
+                            + wanted
+                            + "\" here; use one of "
+                            + kinds.stream().map(GuidedKind::id).toList()
+                            + "."));
+    ObjectNode told = work.deepCopy();
+    told.remove("kind");
+    GuidedForm form = json.read(json.merged(kind.form(), told), kind.form().getClass());
+    session.startGuided(form.work(), work, start.jobId(), start.overrideReason());
+    return session.state();
   }
 
-  /** Stops guided work after the acquisition that is under way. */
+  /** Stops guided work after the look that is under way; what it found so far stays. */
   @DeleteMapping("/guided")
-  LiveState stopGuided(@PathVariable String source, Client client) {
-    return held(source, client, LiveSession::stopGuided);
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void stopGuided(@PathVariable String source, @PathVariable String measurement, Client client) {
+    held(source, measurement, client).stopGuided();
   }
 
   @GetMapping("/finding")
-  FindingDto finding(@PathVariable String source) {
-    return hub.session(source).finding();
+  FindingDto finding(@PathVariable String source, @PathVariable String measurement) {
+    var found = sessions.session(source, measurement).finding();
+    return new FindingDto(found.getKey(), OutcomeDto.whole(found.getValue()));
   }
 
   @PostMapping("/finding/keep")
   @ResponseStatus(HttpStatus.CREATED)
-  KeptRun keepFinding(@PathVariable String source, @RequestBody Keep keep) {
-    var run = runs.keep(hub.session(source).findingLook(), keep.name());
-    return new KeptRun(run.id(), run.name());
-  }
-
-  /** Saves the newest samples, to be fetched as a SigMF pair. */
-  @PostMapping("/save")
-  @ResponseStatus(HttpStatus.CREATED)
-  RecordingDto save(@PathVariable String source) {
-    KeptLook look = hub.session(source).look();
-    return look.record() == null
-        ? recordings.find(look.recordingId())
-        : recordings.keep(look.sourceName(), "live", look.record(), look.identity(), Instant.now());
+  RunDtos.Summary keepFinding(
+      @PathVariable String source, @PathVariable String measurement, @RequestBody Keep keep) {
+    return runs.keep(sessions.session(source, measurement).keptFinding(keep.jobId()), keep.name());
   }
 }

@@ -1,7 +1,6 @@
 package rovnik.server.live;
 
 import java.io.IOException;
-import java.util.List;
 import java.util.Map;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.web.socket.CloseStatus;
@@ -14,27 +13,22 @@ import org.springframework.web.util.UriComponentsBuilder;
 import rovnik.core.Refusal;
 import rovnik.server.config.Conflict;
 
-/** /api/frames?source=i3&client=...: state as text, frames as binary; only from our own pages. */
+/**
+ * /api/frames?source=i3&measurement=spectrum&client=...: state as text, frames as binary; only from
+ * our own pages.
+ */
 @Configuration
 @EnableWebSocket
 class LiveSocket implements WebSocketConfigurer {
-  private final List<SourceHub> hubs;
+  private final Sessions sessions;
 
-  LiveSocket(List<SourceHub> hubs) {
-    this.hubs = hubs;
+  LiveSocket(Sessions sessions) {
+    this.sessions = sessions;
   }
 
   @Override
   public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
     registry.addHandler(new Handler(), "/api/frames"); // the default allows the same origin only
-  }
-
-  private SharedSource find(String source) {
-    return hubs.stream()
-        .filter(h -> h.knows(source))
-        .findFirst()
-        .orElseThrow(() -> new Refusal("source", "There is no such source."))
-        .session(source);
   }
 
   private final class Handler extends AbstractWebSocketHandler {
@@ -43,7 +37,9 @@ class LiveSocket implements WebSocketConfigurer {
       Map<String, String> query =
           UriComponentsBuilder.fromUri(raw.getUri()).build().getQueryParams().toSingleValueMap();
       try {
-        SharedSource session = find(query.get("source"));
+        MeasuringSession<?> session =
+            sessions.session(
+                query.getOrDefault("source", ""), query.getOrDefault("measurement", "spectrum"));
         raw.getAttributes().put("session", session);
         Watcher watcher = new Watcher(raw, query.getOrDefault("client", ""));
         raw.getAttributes().put("watcher", watcher);
@@ -55,7 +51,7 @@ class LiveSocket implements WebSocketConfigurer {
 
     @Override
     public void afterConnectionClosed(WebSocketSession raw, CloseStatus status) {
-      if (raw.getAttributes().get("session") instanceof SharedSource session) {
+      if (raw.getAttributes().get("session") instanceof MeasuringSession<?> session) {
         session.leave((Watcher) raw.getAttributes().get("watcher"));
       }
     }

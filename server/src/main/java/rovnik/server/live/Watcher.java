@@ -4,26 +4,34 @@ import java.io.IOException;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import org.springframework.web.socket.BinaryMessage;
+import org.springframework.web.socket.CloseStatus;
 import org.springframework.web.socket.TextMessage;
 import org.springframework.web.socket.WebSocketMessage;
 import org.springframework.web.socket.WebSocketSession;
+import org.springframework.web.socket.handler.ConcurrentWebSocketSessionDecorator;
 
 /**
  * One window that watches. It has a sender thread of its own, so that a window that stalls holds up
- * neither the instrument nor another window: it gets every state in order, and of the frames the
- * newest.
+ * neither the instrument nor another window. Of states and of frames it gets the newest; what must
+ * not be dropped (sound, events) goes through the ordered lane, all of it and in its order. A
+ * window that takes too long for one message, or for which too much waits, is closed; it comes back
+ * by itself.
  */
 final class Watcher implements AutoCloseable {
-  private static final int MOST_STATES = 100;
+  static final int LONGEST_SEND_MILLIS = 10_000;
+  static final int MOST_WAITING_BYTES = 8 << 20;
 
-  private final WebSocketSession socket;
+  private final ConcurrentWebSocketSessionDecorator socket;
   private final String clientId;
-  private final Deque<TextMessage> states = new ArrayDeque<>();
+  private final Deque<WebSocketMessage<?>> ordered = new ArrayDeque<>();
+  private int waitingBytes;
+  private TextMessage state;
   private byte[] frame;
   private boolean closed;
 
   Watcher(WebSocketSession socket, String clientId) {
-    this.socket = socket;
+    this.socket =
+        new ConcurrentWebSocketSessionDecorator(socket, LONGEST_SEND_MILLIS, MOST_WAITING_BYTES);
     this.clientId = clientId;
     Thread sender = new Thread(this::run, "watcher " + clientId);
     sender.setDaemon(true);
@@ -34,28 +42,52 @@ final class Watcher implements AutoCloseable {
     return clientId;
   }
 
-  synchronized void state(TextMessage message) {
-    if (states.size() == MOST_STATES) {
-      states.pollFirst();
-    }
-    states.addLast(message);
-    notifyAll();
+  synchronized void state(TextMessage newest) {
+    state = newest;
+    wake();
   }
 
   synchronized void frame(byte[] newest) {
     frame = newest;
+    wake();
+  }
+
+  /** Sends a message that must arrive, behind those before it. */
+  synchronized void ordered(WebSocketMessage<?> message) {
+    ordered.addLast(message);
+    waitingBytes += message.getPayloadLength();
+    wake();
+  }
+
+  private void wake() {
+    boolean stalled = socket.getTimeSinceSendStarted() > LONGEST_SEND_MILLIS;
+    if (!closed && (stalled || waitingBytes > MOST_WAITING_BYTES)) {
+      closed = true;
+      try {
+        socket.close(CloseStatus.SESSION_NOT_RELIABLE);
+      } catch (IOException | IllegalStateException gone) {
+        // It is gone already.
+      }
+    }
     notifyAll();
   }
 
   private synchronized WebSocketMessage<?> next() throws InterruptedException {
-    while (!closed && states.isEmpty() && frame == null) {
+    while (!closed && state == null && ordered.isEmpty() && frame == null) {
       wait();
     }
     if (closed) {
       return null;
     }
-    if (!states.isEmpty()) {
-      return states.pollFirst();
+    if (state != null) {
+      TextMessage message = state;
+      state = null;
+      return message;
+    }
+    if (!ordered.isEmpty()) {
+      WebSocketMessage<?> message = ordered.pollFirst();
+      waitingBytes -= message.getPayloadLength();
+      return message;
     }
     BinaryMessage message = new BinaryMessage(frame);
     frame = null;
@@ -68,8 +100,8 @@ final class Watcher implements AutoCloseable {
       while ((message = next()) != null) {
         socket.sendMessage(message);
       }
-    } catch (IOException | IllegalStateException gone) {
-      // The window closed: its socket's own close event removes this watcher.
+    } catch (IOException | RuntimeException gone) {
+      // The window closed or was closed: its socket's own close event removes this watcher.
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }

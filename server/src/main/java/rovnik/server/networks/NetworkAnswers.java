@@ -25,6 +25,7 @@ import rovnik.server.networks.NetworkViewDto.OutcomeDto;
 import rovnik.server.networks.NetworkViewDto.ResonanceAsk;
 import rovnik.server.networks.NetworkViewDto.ResonanceReply;
 import rovnik.server.networks.NetworkViewDto.Window;
+import rovnik.server.results.Nulls;
 
 /** What is read from one network as it is shown. A question that cannot be answered is a note. */
 final class NetworkAnswers {
@@ -67,26 +68,43 @@ final class NetworkAnswers {
     return all;
   }
 
-  List<OutcomeDto> outcomes(List<LimitDto> limits) {
-    List<NetworkLimit.Outcome> all =
-        few(limits, "limits").stream().map(l -> l.toCore().of(n, trust, invalid)).toList();
-    verdict = NetworkLimit.worst(all);
-    return all.stream()
-        .map(
-            o ->
-                new OutcomeDto(
-                    o.limit().name(),
-                    orNull(o.worst()),
-                    orNull(o.atHz()),
-                    orNull(o.margin()),
-                    o.limit().format().unit(),
-                    o.verdict(),
-                    o.verdict().label()))
-        .toList();
-  }
-
-  private static Double orNull(double v) {
-    return Double.isFinite(v) ? v : null;
+  /** Holds the network to the limits that are for it; the others are told as not judged. */
+  List<OutcomeDto> outcomes(List<LimitDto> limits, String subject, String device) {
+    List<OutcomeDto> all = new ArrayList<>();
+    List<Verdict> verdicts = new ArrayList<>();
+    for (LimitDto dto : few(limits, "limits")) {
+      NetworkLimit l = dto.toCore();
+      if (!l.isFor(subject, device)) {
+        String part = l.part().isEmpty() ? device : l.part();
+        all.add(
+            new OutcomeDto(
+                l.name(),
+                null,
+                null,
+                null,
+                null,
+                l.upper(),
+                l.format().unit(),
+                Verdict.NONE,
+                "for " + part + " only"));
+        continue;
+      }
+      NetworkLimit.Outcome o = l.of(n, trust, invalid);
+      verdicts.add(o.verdict());
+      all.add(
+          new OutcomeDto(
+              l.name(),
+              Nulls.orNull(o.worst()),
+              Nulls.orNull(o.atHz()),
+              Nulls.orNull(o.margin()),
+              Double.isNaN(o.atHz()) ? null : Nulls.orNull(l.valueAt(o.atHz())),
+              l.upper(),
+              l.format().unit(),
+              o.verdict(),
+              o.verdict().label()));
+    }
+    verdict = Verdict.worst(verdicts);
+    return all;
   }
 
   List<BandReply> bands(List<Band> bands, Double otherVswr) {
@@ -139,10 +157,10 @@ final class NetworkAnswers {
     TwoPort.Circle source = t.sourceCircle();
     return new Detail(
         hz,
-        orNull(t.rollettK()),
+        Nulls.orNull(t.rollettK()),
         t.mu(),
-        stable ? orNull(t.maximumGainDb()) : null,
-        both ? orNull(Decibels.fromAmplitudeRatio(t.s21().norm() / t.s12().norm())) : null,
+        stable ? Nulls.orNull(t.maximumGainDb()) : null,
+        both ? Nulls.orNull(Decibels.fromAmplitudeRatio(t.s21().norm() / t.s12().norm())) : null,
         gamma(load.centre()),
         finite(load.radius()),
         gamma(source.centre()),

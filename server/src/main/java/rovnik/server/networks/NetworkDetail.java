@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.network.NetworkData;
 import rovnik.core.network.NetworkFigures.Figure;
 
@@ -33,7 +34,12 @@ public record NetworkDetail(
    */
   @Schema(name = "NetworkReading")
   public record NetworkReading(
-      String id, String label, Double value, Double uncertainty, String unit, double atHz) {
+      String id,
+      String label,
+      @Nullable Double value,
+      @Nullable Double uncertainty,
+      String unit,
+      double atHz) {
     static NetworkReading of(Figure f) {
       return of(f, Double.NaN);
     }

@@ -161,6 +161,11 @@ public class NetworkService {
     return n;
   }
 
+  /** The file as it came. */
+  public Path file(long id) {
+    return folder.file(row(id).fileName());
+  }
+
   /** Gain from port 1 to port 2 as a table for a path. */
   public Gain.Table gain(long id) {
     return data(id).gain(1, 2, GAIN_TABLE_WITHIN_DB);

@@ -3,6 +3,7 @@ package rovnik.server.networks;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.network.MatchElement;
@@ -63,17 +64,25 @@ public class NetworkView {
   }
 
   private Shown shown(long id, Request r) {
-    return shown(id, networks.find(id).name(), networks.data(id), r, null, false);
+    String name = networks.find(id).name();
+    return shown(id, name, name, networks.data(id), r, null, false);
   }
 
   /**
    * One network as it is drawn.
    *
+   * @param subject name of the part, which chooses the limits for it; "" if it is not known
    * @param trust what errors are left in it, null if that is not known
    * @param invalid true if it must not be judged
    */
   public Shown shown(
-      long id, String name, NetworkData data, Request r, Residuals trust, boolean invalid) {
+      long id,
+      String name,
+      String subject,
+      NetworkData data,
+      Request r,
+      @Nullable Residuals trust,
+      boolean invalid) {
     List<Pane> panes = r.panes() == null ? List.of() : r.panes();
     NetworkData n = reckoned(changed(data, r.change()), r);
     TimeReply time = null;
@@ -116,7 +125,7 @@ public class NetworkView {
         drawn.frequencyHz(),
         curves,
         time,
-        a.outcomes(r.limits()),
+        a.outcomes(r.limits(), subject, r.dut() == null ? "" : r.dut()),
         a.verdict(),
         a.verdict().label(),
         a.bands(r.bands(), r.otherVswr()),

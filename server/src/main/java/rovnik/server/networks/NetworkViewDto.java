@@ -2,6 +2,7 @@ package rovnik.server.networks;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.limits.Verdict;
 import rovnik.core.network.MatchElement;
 import rovnik.core.network.NetworkFormat;
@@ -32,24 +33,26 @@ public final class NetworkViewDto {
    * @param resonance what to look for, null for nothing
    * @param cableMetres length of the cable that is shown, null if it is none
    * @param fixture bounds of a home-made fixture, null for none
+   * @param dut the part that limits are for which name none; null to hold every part to them
    */
   @Schema(name = "NetworkViewRequest")
   public record Request(
-      List<Long> networks,
-      List<Pane> panes,
-      Double smoothing,
-      Double apertureHz,
-      Change change,
-      Time time,
-      Long memory,
-      NetworkMath math,
-      List<LimitDto> limits,
-      List<Band> bands,
-      Double otherVswr,
-      List<Double> detailHz,
-      ResonanceAsk resonance,
-      Double cableMetres,
-      Fixture fixture) {
+      @Nullable List<Long> networks,
+      @Nullable List<Pane> panes,
+      @Nullable Double smoothing,
+      @Nullable Double apertureHz,
+      @Nullable Change change,
+      @Nullable Time time,
+      @Nullable Long memory,
+      @Nullable NetworkMath math,
+      @Nullable List<LimitDto> limits,
+      @Nullable List<Band> bands,
+      @Nullable Double otherVswr,
+      @Nullable List<Double> detailHz,
+      @Nullable ResonanceAsk resonance,
+      @Nullable Double cableMetres,
+      @Nullable Fixture fixture,
+      @Nullable String dut) {
 
     /** Nothing but one parameter in dB. */
     public static final Request PLAIN =
@@ -68,10 +71,56 @@ public final class NetworkViewDto {
             List.of(),
             null,
             null,
+            null,
             null);
+
+    private Request with(
+        @Nullable List<Pane> otherPanes,
+        @Nullable List<LimitDto> otherLimits,
+        @Nullable List<Band> otherBands,
+        @Nullable List<Double> otherDetails,
+        @Nullable String otherDut) {
+      return new Request(
+          networks,
+          otherPanes,
+          smoothing,
+          apertureHz,
+          change,
+          time,
+          memory,
+          math,
+          otherLimits,
+          otherBands,
+          otherVswr,
+          otherDetails,
+          resonance,
+          cableMetres,
+          fixture,
+          otherDut);
+    }
+
+    /** The same with other limits and bands, as those of a job. */
+    public Request judging(
+        @Nullable List<LimitDto> otherLimits,
+        @Nullable List<Band> otherBands,
+        @Nullable String device) {
+      return with(panes, otherLimits, otherBands, detailHz, device);
+    }
+
+    public Request showing(List<Pane> otherPanes) {
+      return with(otherPanes, limits, bands, detailHz, dut);
+    }
+
+    public Request detailing(List<Double> hertz) {
+      return with(panes, limits, bands, hertz, dut);
+    }
   }
 
-  /** One bound; as in the core. */
+  /**
+   * One bound; as in the core.
+   *
+   * @param part the part, or kind of part, that it is for; null or empty for the job's device
+   */
   @Schema(name = "NetworkLimit")
   public record LimitDto(
       String name,
@@ -82,9 +131,11 @@ public final class NetworkViewDto {
       double fromHz,
       double toHz,
       double fromValue,
-      double toValue) {
+      double toValue,
+      @Nullable String part) {
     public NetworkLimit toCore() {
-      return new NetworkLimit(name, row, column, format, upper, fromHz, toHz, fromValue, toValue);
+      return new NetworkLimit(
+          name, row, column, format, upper, fromHz, toHz, fromValue, toValue, part);
     }
   }
 
@@ -99,7 +150,7 @@ public final class NetworkViewDto {
 
   /** Files of the fixture with nothing in it, and shorted. */
   @Schema(name = "FixtureFiles")
-  public record Fixture(Long empty, Long shorted) {}
+  public record Fixture(@Nullable Long empty, @Nullable Long shorted) {}
 
   /**
    * One parameter.
@@ -124,14 +175,14 @@ public final class NetworkViewDto {
    */
   @Schema(name = "NetworkChange")
   public record Change(
-      Long firstPart,
-      Long lastPart,
-      Long firstAdded,
-      Long lastAdded,
-      List<Extension> extensions,
-      List<Element> elements,
-      Double referenceOhm,
-      int[] balanced) {}
+      @Nullable Long firstPart,
+      @Nullable Long lastPart,
+      @Nullable Long firstAdded,
+      @Nullable Long lastAdded,
+      @Nullable List<Extension> extensions,
+      @Nullable List<Element> elements,
+      @Nullable Double referenceOhm,
+      int @Nullable [] balanced) {}
 
   /** One element; ohm, henry, farad, or the seconds of a line. */
   @Schema(name = "MatchElement")
@@ -154,8 +205,8 @@ public final class NetworkViewDto {
       TimeDomain.Mode mode,
       TimeDomain.Shape shape,
       double velocityFactor,
-      Gate gate,
-      Double leastFault) {}
+      @Nullable Gate gate,
+      @Nullable Double leastFault) {}
 
   /** Two one-way distances. */
   @Schema(name = "TimeGate")
@@ -180,15 +231,15 @@ public final class NetworkViewDto {
       double[] z0,
       double[] frequencyHz,
       List<Curve> curves,
-      TimeReply time,
+      @Nullable TimeReply time,
       List<OutcomeDto> outcomes,
       Verdict verdict,
       String verdictText,
       List<BandReply> bands,
       List<Detail> details,
-      ResonanceReply resonance,
-      CableReply cable,
-      Window window,
+      @Nullable ResonanceReply resonance,
+      @Nullable CableReply cable,
+      @Nullable Window window,
       List<String> notes) {
 
     /** With one more note. */
@@ -242,13 +293,21 @@ public final class NetworkViewDto {
     }
   }
 
-  /** How one limit is kept; null where no point lies in it. */
+  /**
+   * How one limit is kept; null where no point lies in it.
+   *
+   * @param bound the limit at that place
+   * @param upper true if values must stay below it
+   * @param verdict NONE if it is for another part
+   */
   @Schema(name = "LimitOutcome")
   public record OutcomeDto(
       String name,
-      Double worst,
-      Double atHz,
-      Double margin,
+      @Nullable Double worst,
+      @Nullable Double atHz,
+      @Nullable Double margin,
+      @Nullable Double bound,
+      boolean upper,
       String unit,
       Verdict verdict,
       String verdictText) {}
@@ -265,16 +324,16 @@ public final class NetworkViewDto {
   @Schema(name = "TwoPortDetail")
   public record Detail(
       double hertz,
-      Double stabilityK,
+      @Nullable Double stabilityK,
       double stabilityMu,
-      Double maximumGainDb,
-      Double stableGainDb,
+      @Nullable Double maximumGainDb,
+      @Nullable Double stableGainDb,
       Gamma loadCircle,
       double loadRadius,
       Gamma sourceCircle,
       double sourceRadius,
-      Gamma matchedSource,
-      Gamma matchedLoad) {}
+      @Nullable Gamma matchedSource,
+      @Nullable Gamma matchedLoad) {}
 
   /** The strongest resonance. */
   @Schema(name = "ResonanceReply")
@@ -314,7 +373,7 @@ public final class NetworkViewDto {
       String format,
       String label,
       String unit,
-      Double[] y,
+      @Nullable Double[] y,
       double[] re,
       double[] im) {}
 
@@ -333,5 +392,5 @@ public final class NetworkViewDto {
    * @param ohm what it would be alone on a line of the reference; null where the sign is not known
    */
   @Schema(name = "LineFault")
-  public record FaultDto(double metres, double reflection, Double ohm, String kind) {}
+  public record FaultDto(double metres, double reflection, @Nullable Double ohm, String kind) {}
 }

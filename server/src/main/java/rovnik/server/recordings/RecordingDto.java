@@ -1,6 +1,7 @@
 package rovnik.server.recordings;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A recording on file.
@@ -15,7 +16,7 @@ public record RecordingDto(
     String datatype,
     double sampleRateHz,
     double centreHz,
-    Double fullScaleDbm,
+    @Nullable Double fullScaleDbm,
     long samples,
     double seconds,
     String levelUnit,

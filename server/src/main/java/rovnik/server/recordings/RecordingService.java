@@ -91,6 +91,15 @@ public class RecordingService {
 
   /** Opens a SigMF pair; a bad file changes nothing. */
   public RecordingDto open(String name, byte[] metaJson, InputStream data) {
+    return open(name, "file", metaJson, data);
+  }
+
+  /**
+   * Opens a SigMF pair.
+   *
+   * @param origin "file" if it is listed among the recordings, "run" if it belongs to a run
+   */
+  public RecordingDto open(String name, String origin, byte[] metaJson, InputStream data) {
     Map<?, ?> tree;
     try {
       tree = json.readValue(metaJson, Map.class);
@@ -109,7 +118,7 @@ public class RecordingService {
       checkHash(tree, target);
       long samples = meta.samplesIn(Files.size(target));
       boolean clipped = check(target, meta.format());
-      return insert(name, "file", meta, samples, clipped, fileName, sha256);
+      return insert(name, origin, meta, samples, clipped, fileName, sha256);
     } catch (IOException e) {
       folder.delete(fileName);
       throw new Refusal("data", "The data file could not be stored: " + e.getMessage(), e);
@@ -301,6 +310,15 @@ public class RecordingService {
 
   public Path dataFile(long id) {
     return folder.file(row(id).fileName());
+  }
+
+  /** Removes the samples that were kept with a run which is no more. */
+  public void removeKept(long id) {
+    AcquisitionRow r = row(id);
+    if (r.origin().equals("run")) {
+      mapper.delete(id);
+      folder.delete(r.fileName());
+    }
   }
 
   /** Removes an opened recording that no run stands on. */

@@ -2,33 +2,56 @@ package rovnik.server.runs;
 
 import java.util.List;
 import java.util.Map;
-import rovnik.core.emission.EmissionResult;
-import rovnik.core.emission.ViewPlan;
+import org.jspecify.annotations.Nullable;
+import rovnik.core.network.NetworkData;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
-import rovnik.core.spectrum.SpectrumSettings;
-import rovnik.core.spectrum.Trace;
 import rovnik.server.jobs.JobDto;
 
 /**
  * All that becomes a run.
  *
- * @param rows more traces of the view
- * @param record samples to keep with it, or null if they are on file already
- * @param recordingId the recording that it was made from, or null
+ * @param settings as sent: an immutable record of the measurement's kind
+ * @param work what guided work was told, null if it was none
  */
 public record KeptLook(
     JobDto job,
-    SpectrumSettings settings,
-    ViewPlan view,
-    EmissionResult result,
-    List<Row> rows,
-    IqRecord record,
-    Long recordingId,
-    Map<String, String> conditions,
+    Object settings,
+    @Nullable Object work,
+    Parts parts,
     String sourceName,
     String identity,
     String overrideReason) {
 
-  /** One more trace of the view. */
-  public record Row(String label, Trace trace) {}
+  /**
+   * What the measurement adds.
+   *
+   * @param words its settings in words
+   * @param record samples to keep with it, null if there are none or they are on file already
+   * @param recordingId the recording that it was made from, or null
+   * @param network S-parameters to keep with it, or null
+   * @param conditions further facts, such as the receiver's attenuation
+   */
+  public record Parts(
+      Outcome outcome,
+      List<Fact> words,
+      @Nullable IqRecord record,
+      @Nullable Long recordingId,
+      @Nullable NetworkData network,
+      Map<String, String> conditions) {
+
+    public static Parts of(Outcome outcome, List<Fact> words) {
+      return new Parts(outcome, words, null, null, null, Map.of());
+    }
+
+    /** A finding in place of the outcome; samples of the last look say nothing of it. */
+    public Parts found(Outcome finding) {
+      return new Parts(finding, words, null, null, null, conditions);
+    }
+
+    public Parts with(Map<String, String> otherConditions) {
+      return new Parts(outcome, words, record, recordingId, network, otherConditions);
+    }
+  }
 }

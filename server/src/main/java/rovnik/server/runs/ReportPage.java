@@ -3,17 +3,19 @@ package rovnik.server.runs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import rovnik.core.spectrum.Curve;
-import rovnik.core.spectrum.PointReducer;
-import rovnik.core.spectrum.Trace;
+import rovnik.core.limits.Verdict;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Series;
 import rovnik.core.units.Frequency;
 import rovnik.server.jobs.PathElementDto;
-import rovnik.server.spectrum.ReadingDto;
-import rovnik.server.spectrum.SettingsDto;
-import rovnik.server.spectrum.TableDto;
+import rovnik.server.results.ReadingDto;
+import rovnik.server.results.TableDto;
 
 /** A run on one page: a single HTML file without scripts or anything from elsewhere. */
 final class ReportPage {
+  private static final int MOST_PIECES = 900;
   private static final int WIDTH = 980;
   private static final int HEIGHT = 360;
   private static final int LEFT = 62;
@@ -34,28 +36,30 @@ final class ReportPage {
 
   private final StringBuilder out = new StringBuilder(1 << 16);
   private final RunDtos.Detail run;
+  private final Outcome outcome;
 
-  private ReportPage(RunDtos.Detail run) {
+  private ReportPage(RunDtos.Detail run, Outcome outcome) {
     this.run = run;
+    this.outcome = outcome;
   }
 
-  static String of(RunDtos.Detail run, String jobName, String dut) {
-    return new ReportPage(run).page(jobName, dut);
+  static String of(RunDtos.Detail run, Outcome outcome, String jobName, String dut) {
+    return new ReportPage(run, outcome).page(jobName, dut);
   }
 
   private String page(String jobName, String dut) {
     out.append("<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\"><title>")
-        .append(safe(run.name()))
+        .append(safe(run.summary().name()))
         .append("</title><style>")
         .append(STYLE)
         .append("</style></head><body>");
-    out.append("<h1>").append(safe(run.name())).append("</h1>");
+    out.append("<h1>").append(safe(run.summary().name())).append("</h1>");
     out.append("<div class=\"soft\">")
         .append(safe(jobName))
         .append(", ")
         .append(safe(dut))
         .append("; kept ")
-        .append(safe(run.keptAt().replaceFirst("T", " ").replaceFirst("\\..*|Z$", "")))
+        .append(safe(run.summary().keptAt().replaceFirst("T", " ").replaceFirst("\\..*|Z$", "")))
         .append(" UTC from ")
         .append(safe(run.sourceName()))
         .append(" (")
@@ -63,21 +67,24 @@ final class ReportPage {
         .append(")</div>");
     out.append("<div class=\"verdict\">")
         .append(
-            run.verdict().equals("NONE")
+            run.summary().verdict() == Verdict.NONE
                 ? "no verdict"
-                : safe(run.verdictText().toUpperCase(Locale.ROOT)))
+                : safe(run.summary().verdictText().toUpperCase(Locale.ROOT)))
         .append("</div>");
     if (!run.overrideReason().isEmpty()) {
       out.append("<div><b>Levels overridden: ")
           .append(safe(run.overrideReason()))
           .append("</b></div>");
     }
-    if (!run.note().isEmpty()) {
-      out.append("<p>").append(safe(run.note()).replace("\n", "<br>")).append("</p>");
+    if (!run.summary().note().isEmpty()) {
+      out.append("<p>").append(safe(run.summary().note()).replace("\n", "<br>")).append("</p>");
     }
-    picture();
+    if (!outcome.summary().isEmpty()) {
+      out.append("<p>").append(safe(outcome.summary())).append("</p>");
+    }
+    outcome.main().ifPresent(this::picture);
     readings();
-    run.extras().tables().forEach(this::table);
+    run.outcome().tables().stream().filter(t -> !t.rows().isEmpty()).forEach(this::table);
     out.append("<div class=\"two\"><div>");
     settings();
     out.append("</div><div>");
@@ -123,7 +130,7 @@ final class ReportPage {
     out.append(
         "<h2>Readings</h2><table><tr><th>Reading</th><th>Value</th><th>U (k = 2)</th><th>Limit</th>"
             + "<th>Margin</th><th>Verdict</th></tr>");
-    for (ReadingDto r : run.readings()) {
+    for (ReadingDto r : run.outcome().readings()) {
       String marks = r.marks().isEmpty() ? "" : " \u26a0 " + String.join(", ", r.marks());
       cells(
           safe(r.label() + " at " + r.plane()),
@@ -177,25 +184,36 @@ final class ReportPage {
   }
 
   private void settings() {
-    SettingsDto s = run.settings();
-    Trace t = run.trace();
     out.append("<h2>Settings</h2><table>");
-    cells("centre", safe(value(s.centreHz(), "Hz")));
-    cells("span", safe(value(s.spanHz(), "Hz")));
-    cells("RBW (3 dB)", safe(value(rounded(t.rbwHz()), "Hz")));
-    cells("window, detector", safe(t.window() + ", " + t.detector()));
-    cells("averages", String.valueOf(t.segments()));
-    cells("reference level", safe(value(s.referenceLevelDbm(), "dBm")));
+    run.words().forEach(f -> cells(safe(f.label()), safe(f.toCore().words())));
+    outcome
+        .main()
+        .ifPresent(
+            s ->
+                s.facts().stream()
+                    .filter(f -> run.words().stream().noneMatch(w -> w.label().equals(f.label())))
+                    .forEach(f -> cells(safe(f.label()), safe(rounded(f)))));
     run.conditions().forEach((k, v) -> cells(safe(k), safe(v)));
     out.append("</table>");
   }
 
-  private static double rounded(double hz) {
-    return new java.math.BigDecimal(hz).round(new java.math.MathContext(4)).doubleValue();
+  private static String rounded(Fact f) {
+    return Double.isNaN(f.value())
+        ? f.text()
+        : Fact.of(
+                f.label(),
+                new java.math.BigDecimal(f.value())
+                    .round(new java.math.MathContext(4))
+                    .doubleValue(),
+                f.unit())
+            .words();
   }
 
   private void path() {
-    out.append("<h2>Path, read at ").append(safe(run.trace().plane())).append("</h2><table>");
+    String plane = outcome.main().map(Series::plane).orElse("");
+    out.append("<h2>Path")
+        .append(plane.isEmpty() ? "" : ", read at " + safe(plane))
+        .append("</h2><table>");
     for (PathElementDto e : run.path().elements()) {
       String what =
           e.outputLevelDbm() != null
@@ -208,67 +226,123 @@ final class ReportPage {
     out.append("</table>");
   }
 
-  private void picture() {
-    Trace t = PointReducer.PEAK.reduce(run.trace(), 1200);
+  /** The main series with all that can be drawn beside it: of the same axis and unit. */
+  private void picture(Series main) {
+    if (!main.real() || main.x().points() == 0) {
+      return;
+    }
+    List<Series> drawn =
+        outcome.series().stream()
+            .filter(s -> s.real() && s.x().like(main.x()) && s.unit().equals(main.unit()))
+            .filter(s -> s.x().points() > 0)
+            .toList();
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
-    for (float v : t.level()) {
-      low = Math.min(low, v);
-      high = Math.max(high, v);
+    for (Series s : drawn) {
+      if (s.role() == Series.Role.DATA) {
+        for (double v : s.y()) {
+          if (Double.isFinite(v)) {
+            low = Math.min(low, v);
+            high = Math.max(high, v);
+          }
+        }
+      }
     }
-    low = Math.floor(low / 10) * 10;
-    high = Math.ceil((high + 3) / 10) * 10;
+    if (!(high >= low)) {
+      return;
+    }
+    double step = step((high - low) / 8);
+    low = Math.floor(low / step) * step;
+    high = Math.ceil((high + 0.3 * step) / step) * step;
+    Axis x = main.x();
     out.append("<svg viewBox=\"0 0 ").append(WIDTH).append(' ').append(HEIGHT).append("\">");
-    for (double db = low; db <= high + 1e-9; db += 10) {
-      double y = y(db, low, high);
+    for (double v = low; v <= high + 1e-9 * step; v += step) {
+      double y = y(v, low, high);
       line(LEFT, y, LEFT + PLOT_WIDTH, y, "#e9dfc9");
-      text(LEFT - 6, y + 4, "end", number(db, 0));
+      text(
+          LEFT - 6,
+          y + 4,
+          "end",
+          Double.toString(Math.rint(v * 1e6) / 1e6).replaceFirst("\\.0$", ""));
     }
     for (int i = 0; i <= 4; i++) {
-      double hz = t.startHz() + (t.stopHz() - t.startHz()) * i / 4;
-      double x = LEFT + PLOT_WIDTH * i / 4.0;
-      line(x, TOP, x, TOP + PLOT_HEIGHT, "#e9dfc9");
-      text(x, HEIGHT - 22, i == 0 ? "start" : i == 4 ? "end" : "middle", value(rounded7(hz), "Hz"));
+      double place =
+          x.logarithmic() && x.first() > 0
+              ? x.first() * Math.pow(x.last() / x.first(), i / 4.0)
+              : x.first() + (x.last() - x.first()) * i / 4;
+      double at = LEFT + PLOT_WIDTH * i / 4.0;
+      line(at, TOP, at, TOP + PLOT_HEIGHT, "#e9dfc9");
+      text(
+          at,
+          HEIGHT - 22,
+          i == 0 ? "start" : i == 4 ? "end" : "middle",
+          value(rounded7(place), x.unit()));
     }
-    text(LEFT + PLOT_WIDTH / 2.0, HEIGHT - 5, "middle", "Level (" + t.unit() + ") at " + t.plane());
-    polyline(t, low, high, "#0072b2");
-    for (RunDtos.RowDto r : run.rows()) {
-      if (r.trace().unit().equals(t.unit())) {
-        polyline(PointReducer.PEAK.reduce(r.trace(), 1200), low, high, "#b07a00");
-      }
-    }
-    for (Curve c : run.extras().limitLines()) {
-      if (c.xUnit().equals("Hz") && c.yUnit().equals(t.unit()) && c.id().equals("mask")) {
-        line(
-            x(c.x()[0], t),
-            y(c.y()[0], low, high),
-            x(c.x()[1], t),
-            y(c.y()[1], low, high),
-            "#d55e00");
-      }
+    String plane = main.plane().isEmpty() ? "" : " at " + main.plane();
+    text(
+        LEFT + PLOT_WIDTH / 2.0,
+        HEIGHT - 5,
+        "middle",
+        main.quantity()
+            + (main.unit().isEmpty() ? "" : " (" + main.unit() + ")")
+            + plane
+            + " over "
+            + x.quantity().toLowerCase(Locale.ROOT));
+    for (Series s : drawn) {
+      String colour = s.role() != Series.Role.DATA ? "#d55e00" : s == main ? "#0072b2" : "#b07a00";
+      polyline(s, x, low, high, colour);
     }
     out.append("</svg>");
+  }
+
+  /** 1, 2 or 5 times a power of ten, at least this. */
+  private static double step(double least) {
+    if (!(least > 0)) {
+      return 1;
+    }
+    double decade = Math.pow(10, Math.floor(Math.log10(least)));
+    double times = least / decade;
+    return (times <= 1 ? 1 : times <= 2 ? 2 : times <= 5 ? 5 : 10) * decade;
   }
 
   private static double rounded7(double hz) {
     return new java.math.BigDecimal(hz).round(new java.math.MathContext(7)).doubleValue();
   }
 
-  private static double x(double hz, Trace t) {
-    double share = (hz - t.startHz()) / Math.max(t.stopHz() - t.startHz(), 1e-9);
-    return LEFT + PLOT_WIDTH * Math.min(Math.max(share, 0), 1);
+  private static double x(double place, Axis axis) {
+    boolean decades = axis.logarithmic() && axis.first() > 0;
+    double share =
+        decades
+            ? Math.log(place / axis.first()) / Math.log(axis.last() / axis.first())
+            : (place - axis.first()) / (axis.last() - axis.first());
+    return LEFT + PLOT_WIDTH * Math.min(Math.max(Double.isFinite(share) ? share : 0, 0), 1);
   }
 
-  private static double y(double db, double low, double high) {
-    return TOP + PLOT_HEIGHT * (high - Math.min(Math.max(db, low), high)) / (high - low);
+  private static double y(double v, double low, double high) {
+    return TOP + PLOT_HEIGHT * (high - Math.min(Math.max(v, low), high)) / (high - low);
   }
 
-  private void polyline(Trace t, double low, double high, String colour) {
+  /** A long series is drawn as the lowest and highest of each of its pieces. */
+  private void polyline(Series s, Axis axis, double low, double high, String colour) {
     out.append("<polyline fill=\"none\" stroke=\"").append(colour).append("\" points=\"");
-    for (int i = 0; i < t.points(); i++) {
-      out.append(
-          String.format(
-              Locale.ROOT, "%.1f,%.1f ", x(t.frequencyHz(i), t), y(t.level()[i], low, high)));
+    int n = s.x().points();
+    int pieces = Math.min(n, MOST_PIECES);
+    for (int p = 0; p < pieces; p++) {
+      int lowest = -1;
+      int highest = -1;
+      for (int i = (int) ((long) p * n / pieces); i < (long) (p + 1) * n / pieces; i++) {
+        if (Double.isFinite(s.y()[i])) {
+          lowest = lowest < 0 || s.y()[i] < s.y()[lowest] ? i : lowest;
+          highest = highest < 0 || s.y()[i] > s.y()[highest] ? i : highest;
+        }
+      }
+      for (int i : lowest == highest ? new int[] {lowest} : new int[] {highest, lowest}) {
+        if (i >= 0) {
+          out.append(
+              String.format(
+                  Locale.ROOT, "%.1f,%.1f ", x(s.x().at(i), axis), y(s.y()[i], low, high)));
+        }
+      }
     }
     out.append("\"/>");
   }

@@ -3,15 +3,14 @@ package rovnik.server.runs;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import rovnik.core.limits.Verdict;
 import rovnik.core.runs.RunComparison;
-import rovnik.core.spectrum.Curve;
-import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.Trace;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
-import rovnik.server.spectrum.ReadingDto;
-import rovnik.server.spectrum.SettingsDto;
-import rovnik.server.spectrum.TableDto;
+import rovnik.server.results.OutcomeDto;
+import rovnik.server.results.SeriesDto;
+import tools.jackson.databind.JsonNode;
 
 /** What runs look like outside. */
 public final class RunDtos {
@@ -20,71 +19,71 @@ public final class RunDtos {
   /**
    * A run on the tape.
    *
-   * @param picture levels of a small picture, lowest to highest of each piece of the trace
+   * @param kind of its outcome, such as "spectrum" or "harmonics"
    * @param verdict worst verdict of its readings
-   * @param networkId its S-parameters as a file, null if it is a spectrum
+   * @param headline its first reading, short
+   * @param unit of the picture
+   * @param picture a small picture of the main series: the highest value of each piece
    */
   @Schema(name = "RunSummary")
   public record Summary(
       long id,
       long jobId,
+      String kind,
       String name,
       String note,
       String keptAt,
-      String verdict,
+      Verdict verdict,
       String verdictText,
       String headline,
       String unit,
       float[] picture,
-      Long networkId) {}
+      Attachments attachments) {}
+
+  /**
+   * What was kept beside the outcome, as files that can be opened.
+   *
+   * @param recordingId its samples, null if there are none
+   * @param networkId its S-parameters, null if there are none
+   */
+  @Schema(name = "Attachments")
+  public record Attachments(@Nullable Long recordingId, @Nullable Long networkId) {}
 
   /**
    * A whole run.
    *
-   * @param networkId its S-parameters as a file, null if it is a spectrum
+   * @param version of the form of its settings
+   * @param settings of the measurement, in the form of its kind
+   * @param work what guided work was told, null if it was none
+   * @param words the settings in words
+   * @param conditions state of sources and parts, identities and more, by name
+   * @param overrideReason why power flowed against the level plan, "" if it did not
    */
   @Schema(name = "Run")
   public record Detail(
-      long id,
-      long jobId,
-      Long recordingId,
-      String name,
-      String note,
-      String keptAt,
-      String verdict,
-      String verdictText,
-      SettingsDto settings,
+      Summary summary,
+      int version,
+      JsonNode settings,
+      @Nullable JsonNode work,
+      List<SeriesDto.FactDto> words,
       PathDto path,
       LimitsDto limits,
       Map<String, String> conditions,
       String sourceName,
       String identity,
       String overrideReason,
-      Trace trace,
-      List<Peak> peaks,
-      List<ReadingDto> readings,
-      List<RowDto> rows,
-      Extras extras,
-      Long networkId) {}
-
-  /** One more trace of the view. */
-  @Schema(name = "RunRow")
-  public record RowDto(String label, Trace trace) {}
-
-  /** Tables and limit lines as they were. */
-  @Schema(name = "RunExtras")
-  public record Extras(List<TableDto> tables, List<Curve> limitLines) {}
+      OutcomeDto outcome) {}
 
   /**
    * Two runs compared: second minus first.
    *
-   * @param difference empty list if the runs share no band or unit
+   * @param difference one for each series that both have; empty if they share no stretch or unit
    */
   @Schema(name = "Comparison")
   public record Comparison(
       Summary first,
       Summary second,
-      List<Trace> difference,
+      List<SeriesDto> difference,
       List<RunComparison.Change> changes,
       List<LineDto> lines) {}
 

@@ -9,98 +9,99 @@ import org.apache.ibatis.annotations.Options;
 import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
+import org.jspecify.annotations.Nullable;
 
-/** Tables run, run_trace, note. */
+/** Tables run, run_array, note. */
 @Mapper
 interface RunMapper {
-  record RunRow(
+  /** What the tape shows. */
+  record TapeRow(
       long id,
       long jobId,
-      Long acquisitionId,
+      String kind,
       String name,
       OffsetDateTime keptAt,
+      String verdict,
+      String headline,
+      String unit,
+      String pictureJson,
+      @Nullable Long acquisitionId,
+      @Nullable Long networkId,
+      String note) {}
+
+  /** The rest. */
+  record RunRow(
+      int version,
       String settingsJson,
+      @Nullable String workJson,
+      String wordsJson,
       String pathJson,
       String limitsJson,
       String conditionsJson,
-      String readingsJson,
-      String peaksJson,
       String sourceName,
       String identity,
       String overrideReason,
-      String verdict,
-      String extrasJson,
-      Long networkId,
-      String note) {}
-
-  record TraceRow(
-      String label,
-      double startHz,
-      double stepHz,
-      String unit,
-      String plane,
-      double rbwHz,
-      double enbwHz,
-      int segments,
-      String windowName,
-      String detector,
-      int points,
-      long crc32,
-      byte[] levelDeflated) {}
+      String outcomeJson) {}
 
   /** Carries the generated id out of an insert. */
   final class NewRun {
     Long id;
+    final TapeRow tape;
     final RunRow row;
 
-    NewRun(RunRow row) {
+    NewRun(TapeRow tape, RunRow row) {
+      this.tape = tape;
       this.row = row;
     }
   }
 
-  String SELECT =
-      "select r.id, r.job_id, r.acquisition_id, r.name, r.kept_at, r.settings_json, r.path_json,"
-          + " r.limits_json, r.conditions_json, r.readings_json, r.peaks_json, r.source_name,"
-          + " r.identity, r.override_reason, r.verdict, r.extras_json, r.network_id, coalesce(n.text, '') as note"
+  String TAPE =
+      "select r.id, r.job_id, r.kind, r.name, r.kept_at, r.verdict, r.headline, r.unit,"
+          + " r.picture_json, r.acquisition_id, r.network_id, coalesce(n.text, '') as note"
           + " from run r left join note n on n.run_id = r.id";
 
-  @Select(SELECT + " where r.job_id = #{jobId} order by r.id desc")
-  List<RunRow> ofJob(long jobId);
+  @Select(TAPE + " where r.job_id = #{jobId} order by r.id desc")
+  List<TapeRow> ofJob(long jobId);
 
-  @Select(SELECT + " where r.id = #{id}")
+  @Select(TAPE + " where r.id = #{id}")
+  TapeRow tape(long id);
+
+  @Select(
+      "select version, settings_json, work_json, words_json, path_json, limits_json,"
+          + " conditions_json, source_name, identity, override_reason, outcome_json from run"
+          + " where id = #{id}")
   RunRow find(long id);
 
   @Select("select count(*) from run where job_id = #{jobId}")
   int countOfJob(long jobId);
 
+  @Select("select count(*) from run where acquisition_id = #{id}")
+  int countOfAcquisition(long id);
+
   @Insert(
-      "insert into run (job_id, acquisition_id, name, kept_at, settings_json, path_json,"
-          + " limits_json, conditions_json, readings_json, peaks_json, source_name, identity,"
-          + " override_reason, verdict, extras_json, network_id) values (#{row.jobId}, #{row.acquisitionId}, #{row.name},"
-          + " #{row.keptAt}, #{row.settingsJson}, #{row.pathJson}, #{row.limitsJson},"
-          + " #{row.conditionsJson}, #{row.readingsJson}, #{row.peaksJson}, #{row.sourceName},"
-          + " #{row.identity}, #{row.overrideReason}, #{row.verdict}, #{row.extrasJson}, #{row.networkId})")
+      "insert into run (job_id, acquisition_id, network_id, kind, version, name, kept_at,"
+          + " settings_json, work_json, words_json, path_json, limits_json, conditions_json,"
+          + " source_name, identity, override_reason, verdict, headline, unit, picture_json,"
+          + " outcome_json) values (#{tape.jobId}, #{tape.acquisitionId}, #{tape.networkId},"
+          + " #{tape.kind}, #{row.version}, #{tape.name}, #{tape.keptAt}, #{row.settingsJson},"
+          + " #{row.workJson}, #{row.wordsJson}, #{row.pathJson}, #{row.limitsJson},"
+          + " #{row.conditionsJson}, #{row.sourceName}, #{row.identity}, #{row.overrideReason},"
+          + " #{tape.verdict}, #{tape.headline}, #{tape.unit}, #{tape.pictureJson},"
+          + " #{row.outcomeJson})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(NewRun run);
 
+  /** An array with its name. */
+  record ArrayRow(String name, String type, int points, long crc32, byte[] deflated) {}
+
   @Insert(
-      "insert into run_trace (run_id, position, label, start_hz, step_hz, unit, plane, rbw_hz,"
-          + " enbw_hz, segments, window_name, detector, points, crc32, level_deflated) values"
-          + " (#{runId}, #{position}, #{t.label}, #{t.startHz}, #{t.stepHz}, #{t.unit}, #{t.plane}, #{t.rbwHz}, #{t.enbwHz},"
-          + " #{t.segments}, #{t.windowName}, #{t.detector}, #{t.points}, #{t.crc32},"
-          + " #{t.levelDeflated})")
-  void insertTrace(
-      @Param("runId") long runId, @Param("position") int position, @Param("t") TraceRow trace);
+      "insert into run_array (run_id, name, type, points, crc32, deflated) values (#{runId},"
+          + " #{name}, #{a.type}, #{a.points}, #{a.crc32}, #{a.deflated})")
+  void insertArray(
+      @Param("runId") long runId, @Param("name") String name, @Param("a") ArrayBlob array);
 
-  String TRACE =
-      "select label, start_hz, step_hz, unit, plane, rbw_hz, enbw_hz, segments, window_name,"
-          + " detector, points, crc32, level_deflated from run_trace where run_id = #{runId}";
-
-  @Select(TRACE + " and position = 0")
-  TraceRow trace(long runId);
-
-  @Select(TRACE + " and position > 0 order by position")
-  List<TraceRow> moreTraces(long runId);
+  @Select("select name, type, points, crc32, deflated from run_array where run_id = #{runId}")
+  List<ArrayRow> arrays(long runId);
 
   @Update("update run set name = #{name} where id = #{id}")
   int rename(@Param("id") long id, @Param("name") String name);

@@ -5,171 +5,140 @@ import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 import rovnik.core.Refusal;
-import rovnik.core.emission.EmissionResult;
-import rovnik.core.limits.Reading;
 import rovnik.core.limits.Verdict;
+import rovnik.core.result.Outcome;
 import rovnik.core.runs.RunComparison;
 import rovnik.core.runs.RunFacts;
-import rovnik.core.spectrum.Peak;
-import rovnik.core.spectrum.SpectrumResult;
-import rovnik.core.spectrum.Trace;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.Refusals;
+import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
+import rovnik.server.networks.NetworkService;
 import rovnik.server.recordings.RecordingService;
+import rovnik.server.results.OutcomeDto;
+import rovnik.server.results.SeriesDto;
 import rovnik.server.runs.RunMapper.RunRow;
-import rovnik.server.runs.RunMapper.TraceRow;
-import rovnik.server.spectrum.ReadingDto;
-import rovnik.server.spectrum.SettingsDto;
-import rovnik.server.spectrum.TableDto;
+import rovnik.server.runs.RunMapper.TapeRow;
 import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/** Kept runs: written once in one transaction, never changed but for name and note. */
+/** Kept runs of any kind: written once in one transaction, never changed but for name and note. */
 @Service
 public class RunService {
-  private static final int PICTURE_POINTS = 96;
+  /** Form of the settings that are written now. */
+  static final int VERSION = 1;
+
+  private static final int LONGEST_NOTE = 10_000;
 
   private final RunMapper mapper;
   private final RecordingService recordings;
+  private final NetworkService networks;
   private final JsonMapper json;
   private final TransactionTemplate transaction;
 
   RunService(
       RunMapper mapper,
       RecordingService recordings,
+      NetworkService networks,
+      JobService jobs,
       JsonMapper json,
       TransactionTemplate transaction) {
     this.mapper = mapper;
     this.recordings = recordings;
+    this.networks = networks;
     this.json = json;
     this.transaction = transaction;
+    jobs.beforeRemove(id -> mapper.ofJob(id).forEach(r -> removeRun(r)));
   }
 
-  /** Keeps a look; when this returns, the run is on disk. */
-  public RunDtos.Summary keep(KeptLook look, String wantedName) {
-    return keep(look, wantedName, null);
-  }
-
-  /**
-   * Keeps a look of a network analyzer.
-   *
-   * @param networkId its S-parameters as a file, null if it has none
-   */
-  public RunDtos.Summary keep(KeptLook look, String wantedName, Long networkId) {
+  /** Keeps a look with all that belongs to it; when this returns, the run is on disk. */
+  public RunDtos.Summary keep(KeptLook look, @Nullable String wantedName) {
     OffsetDateTime now = OffsetDateTime.now(ZoneOffset.UTC);
-    EmissionResult emission = look.result();
-    SpectrumResult result = emission.base();
+    KeptLook.Parts parts = look.parts();
     String name =
         wantedName == null || wantedName.isBlank()
             ? "Run " + (mapper.countOfJob(look.job().id()) + 1)
-            : checkedName(wantedName);
+            : Refusals.named(wantedName, "name", "run");
     Long id =
         transaction.execute(
-            status -> {
-              Long acquisition = look.recordingId();
-              if (look.record() != null) {
-                acquisition =
-                    recordings
-                        .keep(name, "run", look.record(), look.identity(), Instant.from(now))
-                        .id();
-              }
-              List<ReadingDto> readings = result.readings().stream().map(ReadingDto::of).toList();
-              RunMapper.NewRun run =
-                  new RunMapper.NewRun(
-                      new RunRow(
-                          0,
-                          look.job().id(),
-                          acquisition,
-                          name,
-                          now,
-                          json.writeValueAsString(SettingsDto.of(look.settings(), look.view())),
-                          json.writeValueAsString(look.job().path()),
-                          json.writeValueAsString(look.job().limits()),
-                          json.writeValueAsString(look.conditions()),
-                          json.writeValueAsString(readings),
-                          json.writeValueAsString(result.peaks()),
-                          look.sourceName(),
-                          look.identity(),
-                          look.overrideReason(),
-                          worst(result.readings()).name(),
-                          json.writeValueAsString(
-                              new RunDtos.Extras(
-                                  emission.tables().stream().map(TableDto::of).toList(),
-                                  emission.limitLines())),
-                          networkId,
-                          ""));
-              mapper.insert(run);
-              mapper.insertTrace(run.id, 0, row("", result.trace()));
-              for (int i = 0; i < look.rows().size(); i++) {
-                KeptLook.Row more = look.rows().get(i);
-                mapper.insertTrace(run.id, i + 1, row(more.label(), more.trace()));
-              }
-              return run.id;
-            });
-    return summary(find(id));
+            status ->
+                insert(
+                    look.job().id(),
+                    name,
+                    now,
+                    new RunDtos.Attachments(recording(look, name, now), network(parts, name)),
+                    new RunRow(
+                        VERSION,
+                        json.writeValueAsString(look.settings()),
+                        look.work() == null ? null : json.writeValueAsString(look.work()),
+                        json.writeValueAsString(
+                            parts.words().stream().map(SeriesDto.FactDto::of).toList()),
+                        json.writeValueAsString(look.job().path()),
+                        json.writeValueAsString(look.job().limits()),
+                        json.writeValueAsString(parts.conditions()),
+                        look.sourceName(),
+                        look.identity(),
+                        look.overrideReason(),
+                        json.writeValueAsString(OutcomeDto.head(parts.outcome()))),
+                    parts.outcome()));
+    return summary(tape(id));
   }
 
-  private static Verdict worst(List<Reading> readings) {
-    Verdict worst = Verdict.NONE;
-    for (Verdict v :
-        List.of(
-            Verdict.FAIL,
-            Verdict.FAIL_UNSURE,
-            Verdict.INVALID,
-            Verdict.PASS_UNSURE,
-            Verdict.PASS)) {
-      if (worst == Verdict.NONE && readings.stream().anyMatch(r -> r.verdict() == v)) {
-        worst = v;
-      }
-    }
-    return worst;
+  private @Nullable Long recording(KeptLook look, String name, OffsetDateTime now) {
+    KeptLook.Parts parts = look.parts();
+    return parts.record() == null
+        ? parts.recordingId()
+        : Long.valueOf(
+            recordings.keep(name, "run", parts.record(), look.identity(), Instant.from(now)).id());
   }
 
-  private static TraceRow row(String label, Trace t) {
-    FloatBlob blob = FloatBlob.of(t.level());
-    return new TraceRow(
-        label,
-        t.startHz(),
-        t.stepHz(),
-        t.unit(),
-        t.plane(),
-        t.rbwHz(),
-        t.enbwHz(),
-        t.segments(),
-        t.window(),
-        t.detector(),
-        t.points(),
-        blob.crc32(),
-        blob.deflated());
+  private @Nullable Long network(KeptLook.Parts parts, String name) {
+    return parts.network() == null
+        ? null
+        : Long.valueOf(
+            networks.keep(name, parts.network(), "S-parameters of the run \"" + name + "\"").id());
   }
 
-  private Trace trace(long runId) {
-    return trace(mapper.trace(runId));
+  /** Writes a run; within a transaction. */
+  long insert(
+      long job,
+      String name,
+      OffsetDateTime keptAt,
+      RunDtos.Attachments attachments,
+      RunRow row,
+      Outcome outcome) {
+    RunPicture picture = RunPicture.of(outcome);
+    RunMapper.NewRun run =
+        new RunMapper.NewRun(
+            new TapeRow(
+                0,
+                job,
+                outcome.kind(),
+                name,
+                keptAt,
+                outcome.verdict().name(),
+                picture.headline(),
+                picture.unit(),
+                json.writeValueAsString(picture.points()),
+                attachments.recordingId(),
+                attachments.networkId(),
+                ""),
+            row);
+    mapper.insert(run);
+    RunArrays.of(outcome).blobs().forEach((array, blob) -> mapper.insertArray(run.id, array, blob));
+    return run.id;
   }
 
-  private static Trace trace(TraceRow r) {
-    return new Trace(
-        r.startHz(),
-        r.stepHz(),
-        new FloatBlob(r.levelDeflated(), r.crc32()).floats(r.points()),
-        r.unit(),
-        r.plane(),
-        r.rbwHz(),
-        r.enbwHz(),
-        r.segments(),
-        r.windowName(),
-        r.detector());
-  }
-
-  private RunRow find(long id) {
-    RunRow row = mapper.find(id);
+  private TapeRow tape(long id) {
+    TapeRow row = mapper.tape(id);
     if (row == null) {
       throw Conflict.notFound("run", id);
     }
@@ -180,124 +149,99 @@ public class RunService {
     return mapper.ofJob(jobId).stream().map(this::summary).toList();
   }
 
-  private RunDtos.Summary summary(RunRow r) {
-    Trace trace = trace(r.id());
+  public RunDtos.Summary summary(long id) {
+    return summary(tape(id));
+  }
+
+  private RunDtos.Summary summary(TapeRow r) {
     Verdict verdict = Verdict.valueOf(r.verdict());
     return new RunDtos.Summary(
         r.id(),
         r.jobId(),
+        r.kind(),
         r.name(),
         r.note(),
         r.keptAt().toInstant().toString(),
-        verdict.name(),
+        verdict,
         verdict.label(),
-        headline(readings(r)),
-        trace.unit(),
-        picture(trace.level()),
-        r.networkId());
-  }
-
-  /** The first reading that has a value, short. */
-  private static String headline(List<ReadingDto> readings) {
-    return readings.stream()
-        .filter(r -> r.value() != null && r.unit().startsWith("dB"))
-        .findFirst()
-        .map(r -> String.format(Locale.ROOT, "%.1f %s", r.value(), r.unit()))
-        .orElse("");
-  }
-
-  /** Highest level of each piece of the trace. */
-  private static float[] picture(float[] level) {
-    int n = Math.min(PICTURE_POINTS, level.length);
-    float[] picture = new float[n];
-    for (int i = 0; i < n; i++) {
-      float highest = Float.NEGATIVE_INFINITY;
-      for (int k = i * level.length / n; k < (i + 1) * level.length / n; k++) {
-        highest = Math.max(highest, level[k]);
-      }
-      picture[i] = Math.round(highest * 10) / 10f;
-    }
-    return picture;
+        r.headline(),
+        r.unit(),
+        json.readValue(r.pictureJson(), float[].class),
+        new RunDtos.Attachments(r.acquisitionId(), r.networkId()));
   }
 
   public RunDtos.Detail detail(long id) {
-    RunRow r = find(id);
-    Verdict verdict = Verdict.valueOf(r.verdict());
+    RunDtos.Summary summary = summary(id);
+    RunRow r = mapper.find(id);
     return new RunDtos.Detail(
-        r.id(),
-        r.jobId(),
-        r.acquisitionId(),
-        r.name(),
-        r.note(),
-        r.keptAt().toInstant().toString(),
-        verdict.name(),
-        verdict.label(),
-        json.readValue(r.settingsJson(), SettingsDto.class),
+        summary,
+        r.version(),
+        json.readTree(r.settingsJson()),
+        r.workJson() == null ? null : json.readTree(r.workJson()),
+        words(r),
         json.readValue(r.pathJson(), PathDto.class),
         json.readValue(r.limitsJson(), LimitsDto.class),
         conditions(r),
         r.sourceName(),
         r.identity(),
         r.overrideReason(),
-        trace(id),
-        peaks(r),
-        readings(r),
-        mapper.moreTraces(id).stream().map(t -> new RunDtos.RowDto(t.label(), trace(t))).toList(),
-        json.readValue(r.extrasJson(), RunDtos.Extras.class),
-        r.networkId());
+        OutcomeDto.whole(outcome(id, r)));
   }
 
-  public Trace traceOf(long id) {
-    find(id);
-    return trace(id);
+  /** What a run led to. */
+  public Outcome outcome(long id) {
+    tape(id);
+    return outcome(id, mapper.find(id));
   }
 
-  private List<ReadingDto> readings(RunRow r) {
-    return json.readValue(r.readingsJson(), new TypeReference<List<ReadingDto>>() {});
+  private Outcome outcome(long id, RunRow r) {
+    return json.readValue(r.outcomeJson(), OutcomeDto.class)
+        .toCore(RunArrays.of(mapper.arrays(id)));
   }
 
-  private List<Peak> peaks(RunRow r) {
-    return json.readValue(r.peaksJson(), new TypeReference<List<Peak>>() {});
+  private List<SeriesDto.FactDto> words(RunRow r) {
+    return json.readValue(r.wordsJson(), new TypeReference<List<SeriesDto.FactDto>>() {});
   }
 
   private Map<String, String> conditions(RunRow r) {
     return json.readValue(r.conditionsJson(), new TypeReference<Map<String, String>>() {});
   }
 
-  private static String checkedName(String name) {
-    if (name.isBlank() || name.length() > 200) {
-      throw new Refusal("name", "Give the run a name of 1 to 200 characters.");
-    }
-    return name.strip();
-  }
-
   @Transactional
-  public RunDtos.Summary describe(long id, String name, String note) {
-    find(id);
+  public RunDtos.Summary describe(long id, @Nullable String name, @Nullable String note) {
+    tape(id);
     if (name != null) {
-      mapper.rename(id, checkedName(name));
+      mapper.rename(id, Refusals.named(name, "name", "run"));
     }
     if (note != null) {
-      if (note.length() > 10_000) {
+      if (note.length() > LONGEST_NOTE) {
         throw new Refusal("note", "A note holds at most 10,000 characters.");
       }
       mapper.saveNote(id, note);
     }
-    return summary(find(id));
+    return summary(id);
   }
 
   @Transactional
   public void remove(long id) {
-    find(id);
-    mapper.delete(id);
+    removeRun(tape(id));
+  }
+
+  /** Removes a run, and its samples if nothing else stands on them. */
+  private void removeRun(TapeRow run) {
+    mapper.delete(run.id());
+    Long samples = run.acquisitionId();
+    if (samples != null && mapper.countOfAcquisition(samples) == 0) {
+      recordings.removeKept(samples);
+    }
   }
 
   /** Compares two runs: second minus first. */
   public RunDtos.Comparison compare(long firstId, long secondId) {
-    RunRow first = find(firstId);
-    RunRow second = find(secondId);
-    RunComparison c = RunComparison.of(facts(first), facts(second));
-    String source = changedSource(first, second);
+    RunFacts first = facts(firstId);
+    RunFacts second = facts(secondId);
+    RunComparison c = RunComparison.of(first, second);
+    String source = changedSource(first.conditions(), second.conditions());
     List<RunDtos.LineDto> lines = new ArrayList<>();
     for (RunComparison.Line l : c.lines()) {
       lines.add(
@@ -309,17 +253,15 @@ public class RunService {
               words(l.presence(), source)));
     }
     return new RunDtos.Comparison(
-        summary(first),
-        summary(second),
-        c.difference() == null ? List.of() : List.of(c.difference()),
+        summary(firstId),
+        summary(secondId),
+        c.difference().stream().map(SeriesDto::whole).toList(),
         c.changes(),
         lines);
   }
 
   /** The one source that is on in one run and off in the other, or "". */
-  private String changedSource(RunRow first, RunRow second) {
-    Map<String, String> a = conditions(first);
-    Map<String, String> b = conditions(second);
+  private static String changedSource(Map<String, String> a, Map<String, String> b) {
     List<String> switched =
         a.keySet().stream()
             .filter(k -> b.containsKey(k) && a.get(k).equals("off") != b.get(k).equals("off"))
@@ -338,15 +280,33 @@ public class RunService {
     };
   }
 
-  private RunFacts facts(RunRow r) {
-    Trace trace = trace(r.id());
-    PathDto path = json.readValue(r.pathJson(), PathDto.class);
+  private RunFacts facts(long id) {
+    tape(id);
+    RunRow r = mapper.find(id);
+    Outcome outcome = outcome(id, r);
+    boolean calibrated = outcome.main().map(s -> s.calibrated()).orElse(true);
     return new RunFacts(
-        json.readValue(r.settingsJson(), SettingsDto.class).toCore(),
-        trace.unit().equals("dBm") ? path.toCore() : null,
+        words(r).stream().map(SeriesDto.FactDto::toCore).toList(),
+        calibrated ? json.readValue(r.pathJson(), PathDto.class).toCore() : null,
         conditions(r),
-        trace,
-        peaks(r),
-        readings(r).stream().map(ReadingDto::toCore).toList());
+        outcome);
+  }
+
+  /**
+   * What a run is measured again with.
+   *
+   * @param measurement the kind that the settings are of
+   */
+  public record Again(String measurement, JsonNode settings, PathDto path, LimitsDto limits) {}
+
+  public Again again(long id) {
+    tape(id);
+    RunRow r = mapper.find(id);
+    JsonNode settings = json.readTree(r.settingsJson());
+    return new Again(
+        settings.has("sweep") ? "network" : "spectrum",
+        settings,
+        json.readValue(r.pathJson(), PathDto.class),
+        json.readValue(r.limitsJson(), LimitsDto.class));
   }
 }

@@ -1,54 +1,102 @@
 package rovnik.server.setups;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rovnik.core.Refusal;
-import rovnik.server.spectrum.SettingsDto;
+import rovnik.server.config.Json;
 import tools.jackson.core.JacksonException;
-import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Settings as a readable JSON file: what it is, its version, and the settings. A file of another
- * kind or version, or with a word that is not known, is refused with the field named.
+ * Settings as a readable JSON file: what it is, its version, the kind of measurement, the settings,
+ * and the arrangement of tiles. A file of another kind or version, or with a word that is not
+ * known, is refused with the field named.
  */
 @Component
 public class SettingsFile {
-  public static final String FORMAT = "rovnik-spectrum-settings";
-  public static final int VERSION = 1;
+  public static final String FORMAT = "rovnik-settings";
+  public static final int VERSION = 2;
 
-  /** The file. */
-  @Schema(name = "SettingsFile")
-  public record Content(String format, int version, SettingsDto settings) {}
+  /** What files of spectra were called before there were other kinds. */
+  private static final String FIRST_FORMAT = "rovnik-spectrum-settings";
 
-  private final JsonMapper json;
+  /** A kind of measurement that checks its own settings. */
+  public interface Checked {
+    String kind();
 
-  SettingsFile(JsonMapper json) {
-    this.json = json.rebuild().enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES).build();
+    /** The settings as they are used, or a refusal. */
+    Object checked(JsonNode settings);
   }
 
-  public String write(SettingsDto settings) {
-    return json.writerWithDefaultPrettyPrinter()
-        .writeValueAsString(new Content(FORMAT, VERSION, settings));
+  /**
+   * The file.
+   *
+   * @param measurement kind, such as "spectrum"
+   * @param tiles arrangement of the desk, null if it is not in the file
+   */
+  @Schema(name = "SettingsFile")
+  public record Content(
+      String format,
+      int version,
+      String measurement,
+      JsonNode settings,
+      @Nullable JsonNode tiles) {}
+
+  private final List<Checked> kinds;
+  private final Json json;
+
+  SettingsFile(List<Checked> kinds, Json json) {
+    this.kinds = kinds;
+    this.json = json;
+  }
+
+  /** Checks settings of a kind. */
+  public JsonNode checked(String kind, @Nullable JsonNode settings) {
+    if (settings == null || settings.isNull()) {
+      throw new Refusal("settings", "There are no settings.");
+    }
+    return json.tree(
+        kinds.stream()
+            .filter(k -> k.kind().equals(kind))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    new Refusal(
+                        "measurement",
+                        "There is no measurement \""
+                            + kind
+                            + "\"; use one of "
+                            + kinds.stream().map(Checked::kind).sorted().toList()
+                            + "."))
+            .checked(settings));
+  }
+
+  public String write(String kind, @Nullable JsonNode settings, @Nullable JsonNode tiles) {
+    return json.mapper()
+        .writerWithDefaultPrettyPrinter()
+        .writeValueAsString(new Content(FORMAT, VERSION, kind, checked(kind, settings), tiles));
   }
 
   /** Reads and checks a file. */
-  public SettingsDto read(String text) {
+  public Content read(String text) {
     JsonNode tree;
     try {
-      tree = json.readTree(text);
+      tree = json.mapper().readTree(text);
     } catch (JacksonException e) {
       throw new Refusal(
           "file",
           "This is not a settings file: it is no JSON"
               + (e.getLocation() == null ? "." : " (line " + e.getLocation().getLineNr() + ")."));
     }
-    if (tree == null || !tree.isObject() || !FORMAT.equals(tree.path("format").asString(""))) {
+    String format = tree == null ? "" : tree.path("format").asString("");
+    boolean first = format.equals(FIRST_FORMAT);
+    if (!first && !format.equals(FORMAT)) {
       throw new Refusal(
           "format", "This is not a settings file: its \"format\" is not \"" + FORMAT + "\".");
     }
-    if (tree.path("version").asInt(-1) != VERSION) {
+    if (tree.path("version").asInt(-1) != (first ? 1 : VERSION)) {
       throw new Refusal(
           "version",
           "The file has version "
@@ -57,21 +105,13 @@ public class SettingsFile {
               + VERSION
               + ". Save the settings again with this one.");
     }
-    try {
-      SettingsDto settings = json.treeToValue(tree.get("settings"), SettingsDto.class);
-      if (settings == null) {
-        throw new Refusal("settings", "The file has no \"settings\".");
-      }
-      settings.toCore();
-      settings.viewToCore();
-      return settings;
-    } catch (JacksonException e) {
-      String field =
-          e.getPath().isEmpty()
-              ? "settings"
-              : String.valueOf(e.getPath().get(e.getPath().size() - 1).getPropertyName());
-      throw new Refusal(
-          field, "\"" + field + "\" in the settings cannot be read. Correct it or take it out.");
-    }
+    String kind = first ? "spectrum" : tree.path("measurement").asString("");
+    JsonNode tiles = tree.get("tiles");
+    return new Content(
+        FORMAT,
+        VERSION,
+        kind,
+        checked(kind, tree.get("settings")),
+        tiles == null || tiles.isNull() ? null : tiles);
   }
 }

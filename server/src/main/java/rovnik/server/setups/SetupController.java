@@ -2,6 +2,7 @@ package rovnik.server.setups;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -12,14 +13,15 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import rovnik.core.Refusal;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.Refusals;
 import rovnik.server.jobs.JobService;
-import rovnik.server.spectrum.SettingsDto;
+import tools.jackson.databind.JsonNode;
 
-/** Named setups of a job, and settings as a file. */
+/** Named setups of a job for any measurement, and settings as a file. */
 @RestController
 @RequestMapping("/api")
 class SetupController {
@@ -33,18 +35,38 @@ class SetupController {
     this.file = file;
   }
 
-  /** A setup with its settings. */
+  /** A setup: settings and the arrangement of tiles. */
   @Schema(name = "Setup")
-  record Setup(long id, String name, SettingsDto settings) {}
+  record Setup(
+      long id, String measurement, String name, JsonNode settings, @Nullable JsonNode tiles) {}
 
+  /**
+   * What to keep.
+   *
+   * @param measurement kind; null for "spectrum"
+   * @param tiles arrangement of the desk, null for none
+   */
   @Schema(name = "NewSetup")
-  record NewSetup(String name, SettingsDto settings) {}
+  record NewSetup(
+      @Nullable String measurement,
+      @Nullable String name,
+      @Nullable JsonNode settings,
+      @Nullable JsonNode tiles) {
+    String kind() {
+      return measurement == null ? "spectrum" : measurement;
+    }
+  }
 
   @GetMapping("/jobs/{jobId}/setups")
-  List<Setup> ofJob(@PathVariable long jobId) {
+  List<Setup> ofJob(
+      @PathVariable long jobId, @RequestParam(defaultValue = "spectrum") String measurement) {
     jobs.find(jobId);
-    return mapper.ofJob(jobId).stream()
-        .map(r -> new Setup(r.id(), r.name(), file.read(r.settingsJson())))
+    return mapper.ofJob(jobId, measurement).stream()
+        .map(
+            r -> {
+              SettingsFile.Content c = file.read(r.settingsJson());
+              return new Setup(r.id(), r.kind(), r.name(), c.settings(), c.tiles());
+            })
         .toList();
   }
 
@@ -53,16 +75,10 @@ class SetupController {
   @ResponseStatus(HttpStatus.CREATED)
   List<Setup> save(@PathVariable long jobId, @RequestBody NewSetup setup) {
     jobs.find(jobId);
-    if (setup.name() == null || setup.name().isBlank() || setup.name().length() > 200) {
-      throw new Refusal("name", "Give the setup a name of 1 to 200 characters.");
-    }
-    if (setup.settings() == null) {
-      throw new Refusal("settings", "There are no settings to keep.");
-    }
-    setup.settings().toCore();
-    setup.settings().viewToCore();
-    mapper.save(jobId, setup.name().strip(), file.write(setup.settings()));
-    return ofJob(jobId);
+    String name = Refusals.named(setup.name(), "name", "setup");
+    mapper.save(
+        jobId, setup.kind(), name, file.write(setup.kind(), setup.settings(), setup.tiles()));
+    return ofJob(jobId, setup.kind());
   }
 
   @DeleteMapping("/jobs/{jobId}/setups/{id}")
@@ -75,18 +91,16 @@ class SetupController {
 
   /** Settings as a file to keep. */
   @PostMapping("/settings-file/write")
-  ResponseEntity<String> write(@RequestBody SettingsDto settings) {
-    settings.toCore();
-    settings.viewToCore();
+  ResponseEntity<String> write(@RequestBody NewSetup setup) {
     return ResponseEntity.ok()
         .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"settings.json\"")
         .contentType(MediaType.APPLICATION_JSON)
-        .body(file.write(settings));
+        .body(file.write(setup.kind(), setup.settings(), setup.tiles()));
   }
 
   /** Reads a file; refuses another version, an unknown word, or nonsense, with the field named. */
   @PostMapping(value = "/settings-file/read", consumes = MediaType.TEXT_PLAIN_VALUE)
-  SettingsDto read(@RequestBody String text) {
+  SettingsFile.Content read(@RequestBody String text) {
     return file.read(text);
   }
 }

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
 import org.springframework.http.ContentDisposition;
@@ -34,6 +35,7 @@ import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
+import rovnik.server.results.ReadingDto;
 
 @RestController
 @RequestMapping("/api/recordings")
@@ -50,14 +52,14 @@ class RecordingController {
   /** What may be asked; whatever is left out follows from the recording. */
   @Schema(name = "SpectrumRequest")
   record SpectrumRequest(
-      Double centreHz,
-      Double spanHz,
-      Double rbwHz,
-      String window,
-      String detector,
-      Integer averages,
-      Integer referencePlane,
-      Long jobId) {}
+      @Nullable Double centreHz,
+      @Nullable Double spanHz,
+      @Nullable Double rbwHz,
+      @Nullable String window,
+      @Nullable String detector,
+      @Nullable Integer averages,
+      @Nullable Integer referencePlane,
+      @Nullable Long jobId) {}
 
   /** Frequencies and levels are lists of the same length. */
   @Schema(name = "SpectrumReply")
@@ -73,7 +75,7 @@ class RecordingController {
       List<ReadingDto> readings) {}
 
   @Schema(name = "Calibration")
-  record Calibration(Double fullScaleDbm) {}
+  record Calibration(@Nullable Double fullScaleDbm) {}
 
   @GetMapping
   List<RecordingDto> all() {

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Arrays;
 import java.util.Locale;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.signal.Window;
@@ -31,9 +32,15 @@ public record SettingsDto(
     int averages,
     double referenceLevelDbm,
     double channelWidthHz,
-    Integer fftLength,
-    LinesDto lines,
-    ViewDto view) {
+    @Nullable Integer fftLength,
+    @Nullable LinesDto lines,
+    @Nullable ViewDto view) {
+
+  /** First look at something unknown: wide, at the level of a small transmitter. */
+  static final SettingsDto FIRST =
+      of(
+          new SpectrumSettings(460e6, 20e6, 0, Window.HANN, Detector.RMS, 16, 30, 75e3),
+          ViewPlan.PLAIN);
 
   /**
    * What counts as a line.
@@ -41,7 +48,8 @@ public record SettingsDto(
    * @param threshold lowest level at the reading plane, null to follow the noise
    */
   @Schema(name = "LineSearch")
-  public record LinesDto(Double threshold, Double excursionDb, Integer most) {
+  public record LinesDto(
+      @Nullable Double threshold, @Nullable Double excursionDb, @Nullable Integer most) {
     static LinesDto of(LineSearch s) {
       return new LinesDto(
           Double.isNaN(s.threshold()) ? null : s.threshold(), s.excursionDb(), s.most());
@@ -68,6 +76,29 @@ public record SettingsDto(
         s.fftLength(),
         LinesDto.of(s.lines()),
         ViewDto.of(view));
+  }
+
+  private SettingsDto with(int otherAverages, @Nullable ViewDto otherView) {
+    return new SettingsDto(
+        centreHz,
+        spanHz,
+        rbwHz,
+        window,
+        detector,
+        otherAverages,
+        referenceLevelDbm,
+        channelWidthHz,
+        fftLength,
+        lines,
+        otherView);
+  }
+
+  SettingsDto averaging(int otherAverages) {
+    return with(otherAverages, view);
+  }
+
+  SettingsDto with(ViewDto otherView) {
+    return with(averages, otherView);
   }
 
   /** What is asked for beside the main trace. */

@@ -2,6 +2,7 @@ package rovnik.server.spectrum;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.ChannelFilter;
@@ -13,6 +14,7 @@ import rovnik.core.spectrum.PointReducer;
 import rovnik.core.spectrum.TraceMode;
 import rovnik.core.spectrum.TraceRow;
 import rovnik.core.units.LevelUnit;
+import rovnik.server.results.Nulls;
 
 /**
  * What is shown and read beside the main trace, as sent and stored; null parts are not asked for.
@@ -24,20 +26,20 @@ import rovnik.core.units.LevelUnit;
  */
 @Schema(name = "ViewPlan")
 public record ViewDto(
-    List<RowDto> traces,
-    String reducer,
-    Integer mostPoints,
-    OccupiedDto occupied,
-    AdjacentDto adjacent,
-    List<SegmentDto> mask,
-    DensityDto density,
-    Boolean twoTones,
-    Boolean amDepth,
-    Boolean skirt,
-    List<ReadDto> reads,
-    String unit,
-    Double impedanceOhm,
-    SecondDto second) {
+    @Nullable List<RowDto> traces,
+    @Nullable String reducer,
+    @Nullable Integer mostPoints,
+    @Nullable OccupiedDto occupied,
+    @Nullable AdjacentDto adjacent,
+    @Nullable List<SegmentDto> mask,
+    @Nullable DensityDto density,
+    @Nullable Boolean twoTones,
+    @Nullable Boolean amDepth,
+    @Nullable Boolean skirt,
+    @Nullable List<ReadDto> reads,
+    @Nullable String unit,
+    @Nullable Double impedanceOhm,
+    @Nullable SecondDto second) {
 
   public static final ViewDto PLAIN = of(ViewPlan.PLAIN);
 
@@ -47,15 +49,18 @@ public record ViewDto(
 
   /** Occupied bandwidth by share (0 to 1), or by x dB if that is set. */
   @Schema(name = "OccupiedPlan")
-  public record OccupiedDto(Double share, Double xDb, Double widestHz) {}
+  public record OccupiedDto(
+      @Nullable Double share, @Nullable Double xDb, @Nullable Double widestHz) {}
 
   /** Adjacent channels; a roll-off makes the width a symbol rate behind a root-raised cosine. */
   @Schema(name = "AdjacentPlan")
-  public record AdjacentDto(double ownWidthHz, Double ownRollOff, List<ChannelDto> channels) {}
+  public record AdjacentDto(
+      double ownWidthHz, @Nullable Double ownRollOff, List<ChannelDto> channels) {}
 
   /** One channel on each side. */
   @Schema(name = "AdjacentChannel")
-  public record ChannelDto(double offsetHz, double widthHz, Double rollOff, Double highestDbc) {}
+  public record ChannelDto(
+      double offsetHz, double widthHz, @Nullable Double rollOff, @Nullable Double highestDbc) {}
 
   /** One segment of a mask; limits are straight in dB over the offset. */
   @Schema(name = "MaskSegment")
@@ -63,10 +68,10 @@ public record ViewDto(
       double fromHz,
       double toHz,
       double rbwHz,
-      Double fromDbc,
-      Double toDbc,
-      Double fromAbsolute,
-      Double toAbsolute) {}
+      @Nullable Double fromDbc,
+      @Nullable Double toDbc,
+      @Nullable Double fromAbsolute,
+      @Nullable Double toAbsolute) {}
 
   /** A number read at a marker. */
   @Schema(name = "MarkerReading")
@@ -78,14 +83,25 @@ public record ViewDto(
 
   /** Power density in the channel, with a limit or without. */
   @Schema(name = "DensityPlan")
-  public record DensityDto(Double highest) {}
+  public record DensityDto(@Nullable Double highest) {}
 
-  private static double orNan(Double v) {
-    return v == null ? Double.NaN : v;
-  }
-
-  private static Double orNull(double v) {
-    return Double.isNaN(v) ? null : v;
+  /** The same with other numbers read at markers. */
+  ViewDto reading(List<ReadDto> otherReads) {
+    return new ViewDto(
+        traces,
+        reducer,
+        mostPoints,
+        occupied,
+        adjacent,
+        mask,
+        density,
+        twoTones,
+        amDepth,
+        skirt,
+        otherReads,
+        unit,
+        impedanceOhm,
+        second);
   }
 
   public static ViewDto of(ViewPlan v) {
@@ -96,10 +112,12 @@ public record ViewDto(
         v.occupied() == null
             ? null
             : new OccupiedDto(
-                v.occupied().share(), orNull(v.occupied().xDb()), orNull(v.occupied().widestHz())),
+                v.occupied().share(),
+                Nulls.orNull(v.occupied().xDb()),
+                Nulls.orNull(v.occupied().widestHz())),
         v.adjacent() == null ? null : of(v.adjacent()),
         v.mask() == null ? null : v.mask().segments().stream().map(ViewDto::of).toList(),
-        v.highestDensity() == null ? null : new DensityDto(orNull(v.highestDensity())),
+        v.highestDensity() == null ? null : new DensityDto(Nulls.orNull(v.highestDensity())),
         v.twoTones(),
         v.amDepth(),
         v.skirt(),
@@ -117,15 +135,15 @@ public record ViewDto(
   private static AdjacentDto of(AdjacentChannels a) {
     return new AdjacentDto(
         a.own().widthHz(),
-        orNull(a.own().rollOff()),
+        Nulls.orNull(a.own().rollOff()),
         a.channels().stream()
             .map(
                 c ->
                     new ChannelDto(
                         c.offsetHz(),
                         c.filter().widthHz(),
-                        orNull(c.filter().rollOff()),
-                        orNull(c.highestDbc())))
+                        Nulls.orNull(c.filter().rollOff()),
+                        Nulls.orNull(c.highestDbc())))
             .toList());
   }
 
@@ -134,10 +152,10 @@ public record ViewDto(
         s.fromHz(),
         s.toHz(),
         s.rbwHz(),
-        orNull(s.fromDbc()),
-        orNull(s.toDbc()),
-        orNull(s.fromAbsolute()),
-        orNull(s.toAbsolute()));
+        Nulls.orNull(s.fromDbc()),
+        Nulls.orNull(s.toDbc()),
+        Nulls.orNull(s.fromAbsolute()),
+        Nulls.orNull(s.toAbsolute()));
   }
 
   /** The plan as the core knows it; refuses what cannot be. */
@@ -157,11 +175,11 @@ public record ViewDto(
             ? null
             : new ViewPlan.Occupied(
                 occupied.share() == null ? 0.99 : occupied.share(),
-                orNan(occupied.xDb()),
-                orNan(occupied.widestHz())),
+                Nulls.orNan(occupied.xDb()),
+                Nulls.orNan(occupied.widestHz())),
         adjacent == null ? null : adjacentToCore(),
         mask == null ? null : new EmissionMask(mask.stream().map(ViewDto::segmentToCore).toList()),
-        density == null ? null : orNan(density.highest()),
+        density == null ? null : Nulls.orNan(density.highest()),
         Boolean.TRUE.equals(twoTones),
         Boolean.TRUE.equals(amDepth),
         Boolean.TRUE.equals(skirt),
@@ -184,14 +202,14 @@ public record ViewDto(
   private AdjacentChannels adjacentToCore() {
     List<ChannelDto> channels = adjacent.channels() == null ? List.of() : adjacent.channels();
     return new AdjacentChannels(
-        new ChannelFilter(adjacent.ownWidthHz(), orNan(adjacent.ownRollOff())),
+        new ChannelFilter(adjacent.ownWidthHz(), Nulls.orNan(adjacent.ownRollOff())),
         channels.stream()
             .map(
                 c ->
                     new AdjacentChannels.Channel(
                         c.offsetHz(),
-                        new ChannelFilter(c.widthHz(), orNan(c.rollOff())),
-                        orNan(c.highestDbc())))
+                        new ChannelFilter(c.widthHz(), Nulls.orNan(c.rollOff())),
+                        Nulls.orNan(c.highestDbc())))
             .toList());
   }
 
@@ -200,9 +218,9 @@ public record ViewDto(
         s.fromHz(),
         s.toHz(),
         s.rbwHz(),
-        orNan(s.fromDbc()),
-        orNan(s.toDbc()),
-        orNan(s.fromAbsolute()),
-        orNan(s.toAbsolute()));
+        Nulls.orNan(s.fromDbc()),
+        Nulls.orNan(s.toDbc()),
+        Nulls.orNan(s.fromAbsolute()),
+        Nulls.orNan(s.toAbsolute()));
   }
 }

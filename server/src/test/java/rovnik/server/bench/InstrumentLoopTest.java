@@ -107,7 +107,7 @@ public class InstrumentLoopTest {
     begin();
     AtomicInteger steps = new AtomicInteger();
     AtomicInteger refusals = new AtomicInteger();
-    loop.setContinuous(
+    loop.begin(
         new InstrumentLoop.Continuous() {
           @Override
           public boolean step(Instrument instrument) {

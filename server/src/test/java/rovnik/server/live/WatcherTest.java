@@ -14,41 +14,76 @@ import org.springframework.web.socket.WebSocketSession;
 import org.testng.annotations.Test;
 
 public class WatcherTest {
-  /** A window that stalls gets every state and the newest frame, and holds up nobody. */
-  @Test(timeOut = 20_000)
-  public void aStalledWindowLosesOldFramesOnly() throws InterruptedException {
-    CountDownLatch stalled = new CountDownLatch(1);
-    CountDownLatch all = new CountDownLatch(5);
-    List<String> sent = new CopyOnWriteArrayList<>();
-    WebSocketSession socket =
-        (WebSocketSession)
-            Proxy.newProxyInstance(
-                getClass().getClassLoader(),
-                new Class<?>[] {WebSocketSession.class},
-                (proxy, method, args) -> {
-                  if (method.getName().equals("sendMessage")) {
-                    stalled.await();
-                    sent.add(
-                        args[0] instanceof TextMessage t
-                            ? t.getPayload()
-                            : "frame " + ((BinaryMessage) args[0]).getPayload().get(0));
-                    all.countDown();
-                  }
+  private final CountDownLatch began = new CountDownLatch(1);
+  private final CountDownLatch stalled = new CountDownLatch(1);
+  private final CountDownLatch closed = new CountDownLatch(1);
+
+  /** A socket whose first message stalls until it is let go. */
+  private WebSocketSession socket(List<String> sent, CountDownLatch all) {
+    return (WebSocketSession)
+        Proxy.newProxyInstance(
+            getClass().getClassLoader(),
+            new Class<?>[] {WebSocketSession.class},
+            (proxy, method, args) -> {
+              switch (method.getName()) {
+                case "sendMessage":
+                  began.countDown();
+                  stalled.await();
+                  sent.add(
+                      args[0] instanceof TextMessage t
+                          ? t.getPayload()
+                          : "frame " + ((BinaryMessage) args[0]).getPayload().get(0));
+                  all.countDown();
                   return null;
-                });
-    try (Watcher watcher = new Watcher(socket, "w")) {
+                case "close":
+                  closed.countDown();
+                  return null;
+                case "isOpen":
+                  return true;
+                default:
+                  return null;
+              }
+            });
+  }
+
+  /**
+   * A window that stalls gets the newest state and frame, all of the ordered lane, and holds up
+   * nobody.
+   */
+  @Test(timeOut = 20_000)
+  public void aStalledWindowLosesOldStatesAndFramesOnly() throws InterruptedException {
+    List<String> sent = new CopyOnWriteArrayList<>();
+    CountDownLatch all = new CountDownLatch(5);
+    try (Watcher watcher = new Watcher(socket(sent, all), "w")) {
       watcher.state(new TextMessage("first"));
-      Thread.sleep(100);
+      assertTrue(began.await(5, TimeUnit.SECONDS));
       for (byte i = 1; i <= 100; i++) {
         watcher.frame(new byte[] {i}); // returns at once though the window stalls
       }
       watcher.state(new TextMessage("second"));
+      watcher.ordered(new TextMessage("burst 1"));
+      watcher.ordered(new TextMessage("burst 2"));
       watcher.state(new TextMessage("third"));
       stalled.countDown();
-      Thread.sleep(200);
-      watcher.frame(new byte[] {101});
       assertTrue(all.await(5, TimeUnit.SECONDS));
     }
-    assertEquals(sent, List.of("first", "second", "third", "frame 100", "frame 101"));
+    assertEquals(sent, List.of("first", "third", "burst 1", "burst 2", "frame 100"));
+  }
+
+  /** What must not be dropped may not pile up without an end: such a window is closed. */
+  @Test(timeOut = 20_000)
+  public void aWindowThatFallsTooFarBehindIsClosed() throws InterruptedException {
+    WatcherTest one = new WatcherTest();
+    List<String> sent = new CopyOnWriteArrayList<>();
+    try (Watcher watcher = new Watcher(one.socket(sent, new CountDownLatch(1)), "w")) {
+      watcher.state(new TextMessage("first"));
+      assertTrue(one.began.await(5, TimeUnit.SECONDS));
+      byte[] sound = new byte[1 << 20];
+      for (int i = 0; i <= Watcher.MOST_WAITING_BYTES / sound.length; i++) {
+        watcher.ordered(new BinaryMessage(sound));
+      }
+      assertTrue(one.closed.await(5, TimeUnit.SECONDS));
+      one.stalled.countDown();
+    }
   }
 }

@@ -1,0 +1,38 @@
+package rovnik.core.result;
+
+import java.util.List;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Verdict;
+import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
+
+/**
+ * One measured number with its trust.
+ *
+ * @param id stable key, such as "carrierPower"
+ * @param label as shown
+ * @param value in {@code unit}; NaN if it cannot be read
+ * @param unit "Hz", "dBm", "dBFS", "ppm", "dBm/Hz"
+ * @param plane plane that the number is referred to
+ * @param uncertainty expanded uncertainty (k = 2) in the same unit, NaN if not known
+ * @param contributions where the uncertainty comes from
+ * @param limit in the same unit, at the same plane
+ * @param verdict what the limit says
+ * @param marks why the number must not be trusted; empty if it may
+ */
+public record Reading(
+    String id,
+    String label,
+    double value,
+    String unit,
+    String plane,
+    double uncertainty,
+    List<Contribution> contributions,
+    Limit limit,
+    Verdict verdict,
+    List<String> marks) {
+
+  /** Distance to the limit, positive inside, NaN if there is none. */
+  public double margin() {
+    return limit.margin(value);
+  }
+}

@@ -1,0 +1,2 @@
+/** Windows, transforms and records of samples, over plain arrays. */
+package rovnik.core.signal;

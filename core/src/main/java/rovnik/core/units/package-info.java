@@ -1,0 +1,2 @@
+/** Quantities with their units, SI inside. */
+package rovnik.core.units;

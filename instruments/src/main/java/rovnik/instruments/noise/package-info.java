@@ -1,0 +1,2 @@
+/** Noise sources that are switched between hot and cold. */
+package rovnik.instruments.noise;

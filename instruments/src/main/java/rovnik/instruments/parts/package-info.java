@@ -1,0 +1,2 @@
+/** Places where a part is plugged in. */
+package rovnik.instruments.parts;

@@ -1,0 +1,2 @@
+/** Signal sources and switched pads. */
+package rovnik.instruments.source;

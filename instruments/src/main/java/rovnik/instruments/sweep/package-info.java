@@ -1,0 +1,2 @@
+/** Swept analyzers. */
+package rovnik.instruments.sweep;

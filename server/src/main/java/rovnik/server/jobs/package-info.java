@@ -1,0 +1,2 @@
+/** Jobs: their path, limits and names. */
+package rovnik.server.jobs;

@@ -1,0 +1,802 @@
+package rovnik.server.live;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.time.Duration;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.socket.TextMessage;
+import rovnik.core.Refusal;
+import rovnik.core.result.Outcome;
+import rovnik.instruments.Instrument;
+import rovnik.instruments.iq.SharedIqReceiver;
+import rovnik.server.bench.InstrumentLoop;
+import rovnik.server.config.Conflict;
+import rovnik.server.gate.PowerGate;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.JobService;
+import rovnik.server.results.FrameBytes;
+import rovnik.server.results.OutcomeDto;
+import rovnik.server.runs.KeptLook;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * One measurement of one source, for any number of windows of which at most one holds it. It owns
+ * the job, the phase, hold and resume, what happens when the instrument is lost, the gate, guided
+ * work, and what is published and how often; what is measured is up to its {@link Measuring}.
+ *
+ * <p>Everything from {@link #step} on runs on the instrument's own thread; settings and job are
+ * snapshots that the next step picks up. Acquisition goes on at its own pace whatever the windows
+ * do; they are sent the newest look at most {@value #FRAMES_A_SECOND} times a second.
+ *
+ * @param <S> settings of the measurement
+ */
+public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
+  static final int FRAMES_A_SECOND = 30;
+  private static final long FRAME_NANOS = 1_000_000_000L / FRAMES_A_SECOND;
+
+  /**
+   * Header of one frame to the browser; the arrays of its outcome follow it.
+   *
+   * @param sequence grows by one a frame
+   * @param acquiredAtMillis when the newest data was complete
+   * @param settled all that the settings ask for is in it
+   * @param view what the screen of this kind needs beside the outcome
+   */
+  @Schema(name = "Frame")
+  record Frame(
+      String source,
+      String measurement,
+      long sequence,
+      long acquiredAtMillis,
+      boolean settled,
+      Object settings,
+      @Nullable Object view,
+      OutcomeDto outcome,
+      List<FrameBytes.ArrayHead> arrays) {}
+
+  /** A look with what it was taken with. */
+  private record Newest<S>(
+      Look look, S settings, JobDto job, long acquiredAtMillis, long sequence) {}
+
+  /** A finding with what it was found with. */
+  private record Found<S>(long id, Outcome outcome, S settings, JobDto job, Object work) {}
+
+  /** What can be read by scripts of the newest look. */
+  public record Read<S>(
+      Look look,
+      Outcome outcome,
+      S settings,
+      long sequence,
+      long acquiredAtMillis,
+      boolean settled) {}
+
+  private final String source;
+  private final Measuring<S> measuring;
+  private final @Nullable InstrumentLoop loop;
+  private final Hold hold;
+  private final PowerGate gate;
+  private final JobService jobs;
+  private final Bench bench;
+  private final JsonMapper json;
+  private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
+  private final AtomicLong sequence = new AtomicLong();
+
+  /** Begins at the time, so that a new server's states are newer than an old one's. */
+  private final AtomicLong revision = new AtomicLong(System.currentTimeMillis() * 1000);
+
+  private final Map<String, Object> memory = new ConcurrentHashMap<>();
+  private volatile S settings;
+  private volatile @Nullable Long jobId;
+  private volatile JobDto job;
+  private volatile Phase phase = Phase.IDLE;
+  private volatile String message = "";
+  private volatile String field = "";
+  private volatile Set<String> answered = Set.of();
+  private volatile boolean once;
+  private volatile boolean stale = true;
+  private volatile boolean afresh;
+  private volatile boolean lost;
+  private volatile @Nullable GuidedRun guided;
+  private volatile @Nullable Found<S> found;
+  private volatile @Nullable Newest<S> newest;
+
+  // Touched by the instrument's thread only.
+  private @Nullable S measured;
+  private JobDto measuredJob;
+  private long nextFrameNanos;
+  private long dueNanos;
+
+  /** What a session needs of the Bench. */
+  public interface Bench {
+    /** State of all that is switched, in words. */
+    Map<String, String> conditions();
+
+    /** Answer of this source to who it is. */
+    String identity();
+
+    /** Sets controls for a client, through the gate. */
+    void control(
+        long instrument, Map<String, String> values, Long job, String reason, Client client);
+
+    /** The job that holds where none was chosen: the source alone. */
+    JobDto withoutJob();
+  }
+
+  /**
+   * @param loop owner of the instrument, null for a recording
+   */
+  MeasuringSession(
+      String source,
+      Measuring<S> measuring,
+      @Nullable InstrumentLoop loop,
+      Hold hold,
+      PowerGate gate,
+      JobService jobs,
+      Bench bench,
+      JsonMapper json) {
+    this.source = source;
+    this.measuring = measuring;
+    this.loop = loop;
+    this.hold = hold;
+    this.gate = gate;
+    this.jobs = jobs;
+    this.bench = bench;
+    this.json = json;
+    this.settings = measuring.first();
+    this.job = bench.withoutJob();
+    this.measuredJob = job;
+  }
+
+  public String source() {
+    return source;
+  }
+
+  public Measuring<S> measuring() {
+    return measuring;
+  }
+
+  public S settings() {
+    return settings;
+  }
+
+  public JobDto job() {
+    return job;
+  }
+
+  public @Nullable Long jobId() {
+    return jobId;
+  }
+
+  public Phase phase() {
+    return phase;
+  }
+
+  private String who() {
+    return source + "/" + measuring.kind();
+  }
+
+  public String overrideReason() {
+    return gate.reason(who(), measuring.flow(settings, job));
+  }
+
+  // Who holds, who watches.
+
+  public void require(Client client) {
+    hold.require(client, measuring.sourceName());
+  }
+
+  Client holder() {
+    return hold.holder();
+  }
+
+  /** Someone else watches or measures with what this client wants to switch. */
+  boolean heldByOther(Client client) {
+    return phase.going() && hold.heldByOther(client);
+  }
+
+  void takeOver(Client client) {
+    hold.takeOver(client);
+    publishState();
+  }
+
+  void watch(Watcher watcher) {
+    watchers.add(watcher);
+    watcher.state(stateMessage());
+    Newest<S> n = newest;
+    if (n != null) {
+      watcher.frame(frame(n));
+    }
+  }
+
+  /** A window closed; if it held the source, nobody does now. */
+  void leave(Watcher watcher) {
+    watchers.remove(watcher);
+    watcher.close();
+    String client = watcher.clientId();
+    boolean gone = watchers.stream().noneMatch(w -> w.clientId().equals(client));
+    if (gone && hold.release(client)) {
+      publishState();
+    }
+    if (watchers.isEmpty() && !measuring.busy()) {
+      hold();
+    }
+  }
+
+  // State.
+
+  public SessionState state() {
+    GuidedRun work = guided;
+    Found<S> f = found;
+    return new SessionState(
+        revision.incrementAndGet(),
+        source,
+        measuring.sourceName(),
+        measuring.kind(),
+        phase,
+        message,
+        field,
+        hold.holder().id(),
+        hold.holder().name(),
+        jobId,
+        once,
+        overrideReason(),
+        work == null ? null : work.progress(),
+        f == null ? 0 : f.id(),
+        settings,
+        measuring.facts(settings, job));
+  }
+
+  private TextMessage stateMessage() {
+    return new TextMessage(json.writeValueAsString(state()));
+  }
+
+  public void publishState() {
+    TextMessage state = stateMessage();
+    watchers.forEach(w -> w.state(state));
+  }
+
+  private void stand(Phase newPhase, String newMessage, String newField) {
+    phase = newPhase;
+    message = newMessage;
+    field = newField;
+    publishState();
+    synchronized (this) {
+      notifyAll(); // who waits for a settled outcome
+    }
+  }
+
+  // Settings.
+
+  /** Takes new settings, or refuses them and changes nothing. */
+  public synchronized void apply(S wanted) {
+    if (guided != null) {
+      throw Conflict.state("Guided work is under way: its settings stay. Stop it first.");
+    }
+    S checked = measuring.checked(wanted, job);
+    String trouble = gate.trouble(who(), measuring.flow(checked, job));
+    if (!trouble.isEmpty() && phase.going()) {
+      throw Conflict.levels(trouble);
+    }
+    if (loop == null && phase == Phase.STILL) {
+      computeNow(checked, job); // refuses before anything is changed
+      return;
+    }
+    settings = checked;
+    stale = true;
+    if (phase == Phase.REFUSED && !field.equals("levelPlan")) {
+      run();
+    } else {
+      if (phase == Phase.HELD) {
+        readAgain();
+      }
+      publishState();
+    }
+  }
+
+  /** Reads what the settings ask for from the look that stands still, if it was taken for them. */
+  private void readAgain() {
+    Newest<S> n = newest;
+    Look again = n == null ? null : measuring.again(n.look(), n.settings(), settings, n.job());
+    if (again != null) {
+      publish(again, settings, n.job(), n.acquiredAtMillis());
+    }
+  }
+
+  // Start, hold.
+
+  /**
+   * Starts for a job, or without one.
+   *
+   * @param reason why power shall flow against the level plan, null if there is no reason to
+   * @param answers fields of the questions that the user answered
+   * @param single hold after the first settled look
+   */
+  public synchronized void start(
+      @Nullable Long wantedJob, @Nullable String reason, Set<String> answers, boolean single) {
+    answered = Set.copyOf(answers);
+    allow(wantedJob, reason);
+    once = single;
+    if (loop == null) {
+      computeNow(settings, job);
+    } else {
+      run();
+    }
+  }
+
+  /** Checks that a job may be measured now, and takes it; if not, measuring ends. */
+  private void allow(@Nullable Long wantedJob, @Nullable String reason) {
+    JobDto next = wantedJob == null ? bench.withoutJob() : jobs.find(wantedJob);
+    if (wantedJob != null) {
+      measuring.fits(next);
+    }
+    jobId = wantedJob;
+    job = next;
+    try {
+      S checked = measuring.checked(settings, next);
+      gate.ask(who(), measuring.flow(checked, next), reason);
+      measuring.questions(checked, next).entrySet().stream()
+          .filter(q -> !answered.contains(q.getKey()))
+          .findFirst()
+          .ifPresent(
+              q -> {
+                throw Conflict.named(q.getKey(), q.getValue());
+              });
+    } catch (Conflict open) {
+      end();
+      stand(Phase.REFUSED, open.getMessage(), open.field());
+      throw open;
+    }
+  }
+
+  /** Chooses the job that applies from now on, without starting; what runs stays with its own. */
+  public synchronized void choose(@Nullable Long wantedJob) {
+    JobDto next = wantedJob == null ? bench.withoutJob() : jobs.find(wantedJob);
+    if (!phase.going()) {
+      jobId = wantedJob;
+      job = next;
+      publishState();
+    }
+  }
+
+  private void run() {
+    stale = true;
+    stand(Phase.RUNNING, "", "");
+    if (loop != null) {
+      loop.begin(this);
+    }
+  }
+
+  private void end() {
+    if (loop != null) {
+      loop.end(this);
+    }
+  }
+
+  /** Takes one look more, for work that needs one; goes on if it runs anyway. */
+  public synchronized void runOnce() {
+    stale = true;
+    if (phase != Phase.RUNNING) {
+      once = true;
+      run();
+    } else {
+      publishState();
+    }
+  }
+
+  public boolean answered(String question) {
+    return answered.contains(question);
+  }
+
+  public synchronized void hold() {
+    stopGuided();
+    if (guided != null) {
+      return; // it ends by itself after the look that is under way
+    }
+    if (phase.going()) {
+      end();
+      measuring.cutOff();
+      stale = true;
+      stand(Phase.HELD, "", "");
+    }
+  }
+
+  private void computeNow(S wanted, JobDto with) {
+    measuring.prepare(wanted, with, false);
+    Look look = measuring.step(null);
+    settings = wanted;
+    publish(look, wanted, with, System.currentTimeMillis());
+    stand(Phase.STILL, "", "");
+  }
+
+  /** Path or limits of the job changed. */
+  synchronized void jobChanged() {
+    Long id = jobId;
+    if (id == null) {
+      return;
+    }
+    job = jobs.find(id);
+    stale = true;
+    if (loop == null) {
+      try {
+        computeNow(settings, job);
+      } catch (Refusal r) {
+        stand(Phase.REFUSED, r.getMessage(), r.field());
+      }
+      return;
+    }
+    String trouble = gate.trouble(who(), measuring.flow(settings, job));
+    if (!trouble.isEmpty() && phase.going()) {
+      stopGuided();
+      guided = null;
+      end();
+      measuring.cutOff();
+      stand(Phase.REFUSED, trouble, "levelPlan");
+    } else if (trouble.isEmpty() && phase == Phase.REFUSED && field.equals("levelPlan")) {
+      stand(Phase.HELD, "", "");
+    } else {
+      publishState();
+    }
+  }
+
+  /** The job is no more: what it held for is measured without one. */
+  synchronized void jobRemoved() {
+    hold();
+    jobId = null;
+    job = bench.withoutJob();
+    publishState();
+  }
+
+  /** Something was switched: an average must not mix before and after. */
+  void restartAverage() {
+    afresh = true;
+    stale = true;
+  }
+
+  // Guided work.
+
+  /** Starts guided work, or refuses it. */
+  public synchronized void startGuided(
+      Guided<?> work, Object form, @Nullable Long wantedJob, @Nullable String reason) {
+    if (guided != null) {
+      throw Conflict.state("Guided work is under way. Stop it first.");
+    }
+    measuring.fitsGuided();
+    if (loop == null) {
+      throw Conflict.state("A recording stands still: guided work needs an instrument.");
+    }
+    allow(wantedJob, reason);
+    S snapshot = settings;
+    JobDto with = job;
+    GuidedRun[] self = new GuidedRun[1];
+    self[0] =
+        new GuidedRun(
+            work,
+            i -> measuring.workbench(seen(i), snapshot, with, new SessionVoice(self[0], with)),
+            (run, outcome, trouble, where) ->
+                guidedEnded(run, outcome, snapshot, with, form, trouble, where));
+    guided = self[0];
+    found = null;
+    end();
+    stand(Phase.RUNNING, "", "");
+    loop.begin(self[0]);
+  }
+
+  /** Called on the instrument's thread. */
+  private synchronized void guidedEnded(
+      GuidedRun run,
+      @Nullable Outcome outcome,
+      S with,
+      JobDto of,
+      Object form,
+      String trouble,
+      String where) {
+    if (guided != run) {
+      return;
+    }
+    if (outcome != null) {
+      found = new Found<>(sequence.incrementAndGet(), outcome, with, of, form);
+    }
+    guided = null;
+    measured = null;
+    stale = true;
+    if (loop != null) {
+      loop.end(run);
+    }
+    if (!trouble.isEmpty()) {
+      stand(Phase.HELD, trouble, where);
+    } else {
+      run();
+    }
+  }
+
+  public void stopGuided() {
+    GuidedRun run = guided;
+    if (run != null) {
+      run.stop();
+    }
+  }
+
+  /** The newest finding with its id, or a {@link Conflict} if there is none. */
+  Map.Entry<Long, Outcome> finding() {
+    Found<S> f = found;
+    if (f == null) {
+      throw Conflict.state("Nothing was found yet. Start guided work first.");
+    }
+    return Map.entry(f.id(), f.outcome());
+  }
+
+  private final class SessionVoice implements Workbench.Voice {
+    private final GuidedRun run;
+    private final JobDto with;
+
+    SessionVoice(GuidedRun run, JobDto with) {
+      this.run = run;
+      this.with = with;
+    }
+
+    @Override
+    public void say(String what, double done) {
+      run.say(what, done);
+      publishState();
+    }
+
+    @Override
+    public void partial(Outcome outcome) {
+      run.partial(outcome);
+    }
+
+    @Override
+    public void breathe() {
+      if (loop != null) {
+        loop.serveCalls();
+      }
+      if (run.stopping()) {
+        throw new Workbench.Stopped();
+      }
+    }
+
+    @Override
+    @SuppressWarnings("unchecked") // a bench shows looks with the settings of its own kind
+    public void show(Look look, Object shownWith) {
+      publish(look, (S) shownWith, with, System.currentTimeMillis());
+    }
+
+    @Override
+    public Object recalled(String key) {
+      return memory.get(key);
+    }
+
+    @Override
+    public void remember(String key, Object what) {
+      memory.put(key, what);
+    }
+
+    @Override
+    public void control(long instrument, Map<String, String> values) {
+      bench.control(instrument, values, jobId, overrideReason(), hold.holder());
+    }
+
+    @Override
+    @SuppressWarnings("unchecked")
+    public void frame(Object framed) {
+      settings = (S) framed;
+    }
+  }
+
+  // What there is.
+
+  /** The newest look for scripts, or a {@link Conflict} if there is none. */
+  public Read<S> newest() {
+    Newest<S> n = newest;
+    if (n == null) {
+      throw Conflict.state("Nothing was measured yet. Start the measurement first.");
+    }
+    return new Read<>(
+        n.look(),
+        n.look().shown(),
+        n.settings(),
+        n.sequence(),
+        n.acquiredAtMillis(),
+        n.look().settled());
+  }
+
+  /** Waits until the newest look has all that the present settings ask for. */
+  public synchronized Read<S> settled(Duration limit) {
+    long end = System.nanoTime() + limit.toNanos();
+    while (!isSettled()) {
+      long left = end - System.nanoTime();
+      if (phase == Phase.REFUSED || phase == Phase.IDLE) {
+        throw Conflict.state(
+            message.isEmpty() ? "Nothing is measured. Start the measurement first." : message);
+      }
+      if (left <= 0) {
+        throw Conflict.state(
+            "It did not settle within "
+                + limit.toSeconds()
+                + " s. Wait longer (seconds=...), or ask for fewer averages.");
+      }
+      try {
+        wait(Math.max(1, left / 1_000_000));
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+        throw Conflict.state("The wait was interrupted.");
+      }
+    }
+    return newest();
+  }
+
+  private boolean isSettled() {
+    Newest<S> n = newest;
+    return n != null
+        && !afresh
+        && n.look().settled()
+        && n.settings().equals(settings)
+        && n.job().equals(job);
+  }
+
+  /** The newest look, or a {@link Conflict} if there is none. */
+  public Look look() {
+    Newest<S> n = newest;
+    if (n == null) {
+      throw Conflict.state("Nothing was measured yet. Start the measurement first.");
+    }
+    return n.look();
+  }
+
+  /**
+   * The newest look as a run keeps it.
+   *
+   * @param into the job, where none was chosen for measuring
+   */
+  KeptLook kept(@Nullable Long into) {
+    Newest<S> n = newest;
+    if (n == null) {
+      throw Conflict.state("There is nothing to keep yet. Start the measurement first.");
+    }
+    return kept(measuring.kept(n.look(), n.settings(), n.job()), n.settings(), null, n.job(), into);
+  }
+
+  /** The newest finding as a run keeps it. */
+  KeptLook keptFinding(@Nullable Long into) {
+    Found<S> f = found;
+    if (f == null || f.outcome().series().isEmpty() && f.outcome().readings().isEmpty()) {
+      throw Conflict.state("There is no finding to keep. Start guided work first.");
+    }
+    Newest<S> n = newest;
+    KeptLook.Parts parts =
+        n == null
+            ? KeptLook.Parts.of(f.outcome(), List.of())
+            : measuring.kept(n.look(), f.settings(), f.job()).found(f.outcome());
+    return kept(parts, f.settings(), f.work(), f.job(), into);
+  }
+
+  private KeptLook kept(
+      KeptLook.Parts parts, S with, @Nullable Object work, JobDto of, @Nullable Long into) {
+    JobDto owner = of.isNone() && into != null ? jobs.find(into).readAt(of) : of;
+    if (owner.isNone()) {
+      throw Conflict.named("jobId", "Choose a job first: what is kept belongs to one.");
+    }
+    Map<String, String> conditions = new LinkedHashMap<>(bench.conditions());
+    conditions.putAll(parts.conditions());
+    return new KeptLook(
+        owner,
+        with,
+        work,
+        parts.with(conditions),
+        measuring.sourceName(),
+        bench.identity(),
+        gate.reason(who(), measuring.flow(with, of)));
+  }
+
+  // From here on: the instrument's thread.
+
+  private Instrument seen(Instrument instrument) {
+    return instrument instanceof SharedIqReceiver shared ? shared.seenBy(this) : instrument;
+  }
+
+  @Override
+  public long dueNanos() {
+    return Math.max(dueNanos, measuring.dueNanos());
+  }
+
+  @Override
+  public boolean step(Instrument instrument) {
+    if (phase == Phase.LOST) {
+      stand(Phase.RUNNING, "", "");
+      measured = null;
+    }
+    if (measured == null || stale || lost) {
+      stale = false;
+      lost = false;
+      prepare();
+    }
+    Look next = measuring.step(seen(instrument));
+    if (next == null || stale) {
+      dueNanos = 0;
+      return true; // nothing yet, or the settings changed meanwhile: this look is of yesterday
+    }
+    long now = System.nanoTime();
+    boolean settled = next.settled();
+    long millis = System.currentTimeMillis();
+    if (now >= nextFrameNanos || settled) {
+      publish(next, measured, measuredJob, millis);
+      // From when it was due, not from when it came: what a look takes must not slow the pace.
+      nextFrameNanos = Math.max(nextFrameNanos + FRAME_NANOS, now);
+    } else {
+      newest = new Newest<>(next, measured, measuredJob, millis, sequence.get());
+    }
+    // Until all is there it goes on at full speed; then no faster than it is shown.
+    dueNanos = settled ? nextFrameNanos : 0;
+    return !(once && settled && ended());
+  }
+
+  /** Holds after the last look, unless more is wanted meanwhile. */
+  private synchronized boolean ended() {
+    if (stale || !once || measuring.wantsMore()) {
+      return false;
+    }
+    // Ended here and not by the loop: a start that comes right after must not be undone.
+    end();
+    stand(Phase.HELD, "", "");
+    return true;
+  }
+
+  private void prepare() {
+    boolean fresh = afresh || measured == null;
+    afresh = false;
+    measured = settings;
+    measuredJob = job;
+    measuring.prepare(measured, measuredJob, fresh);
+  }
+
+  private void publish(Look look, S with, JobDto of, long acquiredAtMillis) {
+    Newest<S> n = new Newest<>(look, with, of, acquiredAtMillis, sequence.incrementAndGet());
+    newest = n;
+    if (!watchers.isEmpty()) {
+      byte[] frame = frame(n);
+      watchers.forEach(w -> w.frame(frame));
+    }
+    if (look.settled()) {
+      synchronized (this) {
+        notifyAll();
+      }
+    }
+  }
+
+  private byte[] frame(Newest<S> n) {
+    Outcome outcome = n.look().shown();
+    return FrameBytes.of(
+        json,
+        outcome,
+        arrays ->
+            new Frame(
+                source,
+                measuring.kind(),
+                n.sequence(),
+                n.acquiredAtMillis(),
+                n.look().settled(),
+                n.settings(),
+                n.look().view(),
+                OutcomeDto.head(outcome),
+                arrays));
+  }
+
+  @Override
+  public void failed(String sentence, boolean connectionLost) {
+    measuring.lost();
+    lost = true;
+    stand(connectionLost ? Phase.LOST : Phase.REFUSED, sentence, "instrument");
+  }
+
+  @Override
+  public void refused(Refusal refusal) {
+    measuring.cutOff();
+    lost = true;
+    stand(Phase.REFUSED, refusal.getMessage(), refusal.field());
+  }
+}

@@ -1,0 +1,2 @@
+/** Recordings in files of their own, with their calibration. */
+package rovnik.server.recordings;

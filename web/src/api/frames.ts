@@ -1,0 +1,52 @@
+import type { ArrayHead, FrameHead, SeriesHead } from "./client";
+
+/** The arrays of one frame by name, as "trace.y". */
+export type Arrays = Map<string, Float32Array | Float64Array>;
+
+/** One frame as it came: its header, and the arrays that it names. */
+export interface RawFrame {
+  header: FrameHead;
+  arrays: Arrays;
+}
+
+/** The one reader of frames: header length, JSON header, then the arrays that the header names. */
+export function readFrame(buffer: ArrayBuffer): RawFrame {
+  const headerBytes = new DataView(buffer).getInt32(0, true);
+  const text = new TextDecoder().decode(new Uint8Array(buffer, 4, headerBytes));
+  const header = JSON.parse(text) as FrameHead;
+  const start = 4 + headerBytes;
+  const arrays: Arrays = new Map(
+    header.arrays.map((a: ArrayHead) => [
+      a.name,
+      a.type === "f64"
+        ? new Float64Array(buffer, start + a.offset, a.length)
+        : new Float32Array(buffer, start + a.offset, a.length),
+    ]),
+  );
+  return { header, arrays };
+}
+
+/** Places of a series: those that came, or the even ones of its axis. */
+export function placesOf(series: SeriesHead, arrays?: Arrays): ArrayLike<number> {
+  const own = arrays?.get(`${series.id}.x`) ?? series.x;
+  if (own) {
+    return own;
+  }
+  const { start, step, points } = series.axis;
+  return Float64Array.from({ length: points }, (_, i) => start + i * step);
+}
+
+/** Real values of a series. */
+export function valuesOf(series: SeriesHead, arrays?: Arrays): ArrayLike<number> {
+  return arrays?.get(`${series.id}.y`) ?? (series.y ?? []).map((v) => v ?? Number.NaN);
+}
+
+/** A number that is known of a series, NaN if it is not. */
+export function factOf(series: SeriesHead, label: string): number {
+  return series.facts.find((f) => f.label === label)?.value ?? Number.NaN;
+}
+
+/** Words that are known of a series. */
+export function wordsOf(series: SeriesHead, label: string): string {
+  return series.facts.find((f) => f.label === label)?.text ?? "";
+}

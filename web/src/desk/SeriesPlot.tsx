@@ -1,0 +1,99 @@
+import { useState } from "react";
+import type { SeriesHead } from "../api/client";
+import { placesOf, valuesOf } from "../api/frames";
+import { Plot } from "../components/Plot";
+import type { PlotCurve, PlotTrace } from "../components/plotTypes";
+
+/** A series with the look that tells it from others. */
+export interface Drawn {
+  series: SeriesHead;
+  label: string;
+  colour: number;
+  dash?: number[];
+  width?: number;
+}
+
+const even = (s: SeriesHead) => s.x === null && !s.axis.logarithmic;
+
+function traceOf({ series, ...look }: Drawn): PlotTrace {
+  const { start, step } = series.axis;
+  return { ...look, startHz: start, stepHz: step, level: valuesOf(series) };
+}
+
+function curveOf({ series, label, colour }: Drawn): PlotCurve {
+  return {
+    label,
+    colour,
+    x: Array.from(placesOf(series)),
+    y: Array.from(valuesOf(series)),
+    limit: series.role !== "DATA",
+    dots: series.role === "DATA" && series.axis.points <= 60,
+  };
+}
+
+/** The zoomed stretches of a still plot, the newest last. */
+export type Zooms = ReturnType<typeof useZooms>;
+
+export function useZooms() {
+  const [stretches, setStretches] = useState<[number, number][]>([]);
+  return {
+    now: stretches.at(-1),
+    onZoom: (a: number, b: number) => setStretches((all) => [...all, [a, b]]),
+    onZoomBack: () => setStretches((all) => all.slice(0, -1)),
+  };
+}
+
+function extent(all: ArrayLike<number>[]): [number, number] {
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (const values of all) {
+    for (let i = 0; i < values.length; i++) {
+      if (Number.isFinite(values[i])) {
+        low = Math.min(low, values[i]);
+        high = Math.max(high, values[i]);
+      }
+    }
+  }
+  return low <= high ? [low, high] : [0, 1];
+}
+
+/** Still series of any measurement over one another, all on the axis of the first. */
+export function SeriesPlot(props: {
+  title: string;
+  drawn: Drawn[];
+  zooms: Zooms;
+  yLabel?: string;
+  spoiled?: { fromHz: number; toHz: number; why: string }[];
+}) {
+  const { drawn, zooms } = props;
+  const main = drawn[0]?.series;
+  if (!main) {
+    return null;
+  }
+  const traces = drawn.filter((d) => even(d.series)).map(traceOf);
+  const curves = drawn.filter((d) => !even(d.series)).map(curveOf);
+  const ends = [
+    ...traces.map((t) => [t.startHz, t.startHz + (t.level.length - 1) * t.stepHz]),
+    ...curves.filter((c) => !c.limit).map((c) => c.x),
+  ];
+  const [low, high] = extent([...traces.map((t) => t.level), ...curves.map((c) => c.y)]);
+  const step = main.unit.startsWith("dB") ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
+  const plane = main.plane ? ` at ${main.plane}` : "";
+  return (
+    <Plot
+      title={props.title}
+      traces={traces}
+      curves={curves}
+      xRange={zooms.now ?? extent(ends)}
+      yRange={[Math.floor(low / step) * step - step, Math.ceil(high / step) * step + step]}
+      xName={main.axis.quantity}
+      xUnit={main.axis.unit}
+      logarithmic={main.axis.logarithmic}
+      yLabel={props.yLabel ?? `${main.quantity}${main.unit ? ` (${main.unit})` : ""}${plane}`}
+      yUnit={main.unit}
+      spoiled={props.spoiled}
+      onZoom={zooms.onZoom}
+      onZoomBack={zooms.onZoomBack}
+    />
+  );
+}

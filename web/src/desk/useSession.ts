@@ -1,0 +1,162 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, type Job, Problem, type RunSummary, type SessionState } from "../api/client";
+import type { RawFrame } from "../api/frames";
+import { useConnected, useLiveState, useLiveStore } from "../api/live";
+
+/** New values, or how they follow from the present ones. */
+export type Change<S> = Partial<S> | ((now: S) => Partial<S>);
+
+export interface StartOptions {
+  overrideReason?: string;
+  /** Fields of the questions that were answered. */
+  answers?: string[];
+  /** Hold after the first settled look. */
+  once?: boolean;
+}
+
+const NOTE_MILLIS = 5000;
+
+/** Everything that a screen does with one measurement of one source, whatever it measures. */
+export function useSession<S extends object, F, Frame>(
+  source: string | null,
+  measurement: string,
+  job: Job | undefined,
+  decode: (raw: RawFrame) => Frame,
+) {
+  const queries = useQueryClient();
+  const store = useLiveStore<Frame, SessionState<S, F>>(source, measurement, decode);
+  const state = useLiveState(store);
+  const connected = useConnected(store);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const [note, setNote] = useState("");
+  const url = `/api/live/${source}/${measurement}`;
+  const jobId = job?.id ?? null;
+
+  const noteTimer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const says = useCallback((text: string) => {
+    setNote(text);
+    clearTimeout(noteTimer.current);
+    noteTimer.current = setTimeout(() => setNote(""), NOTE_MILLIS);
+  }, []);
+  useEffect(() => () => clearTimeout(noteTimer.current), []);
+
+  // One request after the other: the server must see them in the order of the keys.
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const inOrder = useCallback(<T>(work: () => Promise<T>): Promise<T | null> => {
+    const run = async () => {
+      try {
+        const done = await work();
+        setProblem(null);
+        return done;
+      } catch (e) {
+        setProblem(e instanceof Problem ? e : new Problem(String(e), "", 0));
+        return null;
+      }
+    };
+    const done = queue.current.then(run);
+    queue.current = done;
+    return done;
+  }, []);
+
+  /** A request that answers with the new state; true if it was done. */
+  const act = useCallback(
+    (work: () => Promise<SessionState<S, F>>) =>
+      inOrder(async () => {
+        store?.takeState(await work());
+        return true;
+      }),
+    [inOrder, store],
+  );
+
+  const start = useCallback(
+    (options: StartOptions = {}) => act(() => api.post(`${url}/start`, { jobId, ...options })),
+    [act, url, jobId],
+  );
+  const hold = useCallback(() => act(() => api.post(`${url}/hold`)), [act, url]);
+  const takeOver = useCallback(() => act(() => api.post(`${url}/take-over`)), [act, url]);
+
+  // Steps that follow each other quickly (wheel, key repeat) build on the newest wish. While a wish
+  // is on its way, a state that does not know of it yet must not undo it.
+  const wish = useRef<S | null>(null);
+  const wishes = useRef(0);
+  useEffect(() => {
+    if (wishes.current === 0 || state?.source !== source) {
+      wish.current = state?.settings ?? null;
+    }
+  }, [state, source]);
+
+  /** Changes settings; answers with what is wrong, "" if nothing. */
+  const change = useCallback(
+    async (asked: Change<S>) => {
+      const before = wish.current;
+      if (!before) {
+        return "There is no source yet.";
+      }
+      const part = typeof asked === "function" ? asked(before) : asked;
+      const wanted = { ...before, ...part };
+      wish.current = wanted;
+      wishes.current++;
+      let wrong = "";
+      await act(async () => {
+        try {
+          return await api.put<SessionState<S, F>>(`${url}/settings`, wanted);
+        } catch (e) {
+          wish.current = store?.state.get()?.settings ?? before;
+          wrong = (e as Error).message;
+          throw e;
+        } finally {
+          wishes.current--;
+        }
+      });
+      return wrong;
+    },
+    [act, url, store],
+  );
+  const wished = useCallback(() => wish.current, []);
+
+  const guide = useCallback(
+    (work: { kind: string; [field: string]: unknown }, overrideReason = "") =>
+      act(() => api.post(`${url}/guided`, { jobId, overrideReason, work })),
+    [act, url, jobId],
+  );
+  const stopGuided = useCallback(() => inOrder(() => api.remove(`${url}/guided`)), [inOrder, url]);
+
+  const keep = useCallback(
+    async (name = "", what = "keep") => {
+      try {
+        const run = await api.post<RunSummary>(`${url}/${what}`, { name, jobId });
+        says(`Kept as "${run.name}".`);
+        await queries.invalidateQueries({ queryKey: ["runs"] });
+        await queries.invalidateQueries({ queryKey: ["networks"] });
+        return "";
+      } catch (e) {
+        setProblem(e as Problem);
+        return (e as Error).message;
+      }
+    },
+    [url, jobId, says, queries],
+  );
+
+  return {
+    source,
+    url,
+    store,
+    state,
+    connected,
+    problem,
+    setProblem,
+    note,
+    says,
+    inOrder,
+    act,
+    start,
+    hold,
+    takeOver,
+    change,
+    wished,
+    guide,
+    stopGuided,
+    keep,
+  };
+}

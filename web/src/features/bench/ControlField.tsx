@@ -1,0 +1,72 @@
+import { SegmentedControl, Select, Switch } from "@mantine/core";
+import type { Control } from "../../api/client";
+import { QuantityField } from "../../components/QuantityField";
+
+/** Choices that fit beside one another; more of them unfold from a list. */
+const MOST_BESIDE = 5;
+
+/** What can be switched on an instrument, whatever it is. */
+export function ControlField(props: {
+  control: Control;
+  /** The instrument. */
+  of: string;
+  disabled: boolean;
+  onSet: (value: string) => void;
+}) {
+  const { control: c, disabled, onSet } = props;
+  const name = `${c.label} of ${props.of}`;
+  if (c.form === "SWITCH") {
+    return (
+      <Switch
+        size="sm"
+        aria-label={name}
+        label={`${c.label} ${c.value}`}
+        checked={c.value === "on"}
+        disabled={disabled}
+        onChange={(e) => onSet(e.currentTarget.checked ? "on" : "off")}
+      />
+    );
+  }
+  if (c.form === "NUMBER") {
+    return (
+      <span>
+        {c.label}{" "}
+        <QuantityField
+          label={name}
+          unit={c.unit}
+          value={Number(c.value)}
+          onCommit={(v) => onSet(String(v))}
+        />
+      </span>
+    );
+  }
+  const data = c.choices.map((value) => ({ value, label: c.unit ? `${value} ${c.unit}` : value }));
+  const list = data.length > MOST_BESIDE || data.some((d) => d.label.length > 12);
+  return (
+    <span className="choice">
+      {c.label}{" "}
+      {list ? (
+        <Select
+          size="xs"
+          w={220}
+          display="inline-block"
+          aria-label={name}
+          allowDeselect={false}
+          disabled={disabled}
+          data={data}
+          value={c.value}
+          onChange={(v) => v !== null && onSet(v)}
+        />
+      ) : (
+        <SegmentedControl
+          size="xs"
+          aria-label={name}
+          disabled={disabled}
+          data={data}
+          value={c.value}
+          onChange={onSet}
+        />
+      )}
+    </span>
+  );
+}
