@@ -142,6 +142,16 @@ public class TwoInputApiTest extends BuoyBench {
     control(part, "part", name);
   }
 
+  /**
+   * Twice the expanded uncertainty, four standard deviations: the noise is different each time, and
+   * a true answer must pass each time. How often the truth lies inside is for seeded trials.
+   */
+  private static void near(JsonNode reading, double truth) {
+    double expanded = reading.get("uncertainty").asDouble();
+    assertEquals(reading.get("value").asDouble(), truth, 2 * expanded, reading.toString());
+    assertTrue(expanded < 0.9, "not needlessly wide: " + reading);
+  }
+
   /** Receiver 18 dB, preamplifier 1.3 dB and 19.5 dB: the scenario, within the uncertainty. */
   @Test
   public void theNoiseFigureOfThePreamplifier() {
@@ -152,16 +162,12 @@ public class TwoInputApiTest extends BuoyBench {
     plug("Through");
     JsonNode alone = noiseFigure(",\"receiverAlone\":true");
     JsonNode figure = reading(alone, "noiseFigure");
-    assertEquals(figure.get("value").asDouble(), Truth.RECEIVER_NOISE_FIGURE_DB, 0.5);
+    near(figure, Truth.RECEIVER_NOISE_FIGURE_DB);
     plug("Shore preamplifier");
     JsonNode both = noiseFigure(",\"limitDb\":2.5");
-    assertEquals(
-        reading(both, "noiseFigure").get("value").asDouble(), Truth.PREAMP_NOISE_FIGURE_DB, 0.25);
-    assertEquals(reading(both, "availableGain").get("value").asDouble(), Truth.PREAMP_GAIN_DB, 0.4);
+    near(reading(both, "noiseFigure"), Truth.PREAMP_NOISE_FIGURE_DB);
+    near(reading(both, "availableGain"), Truth.PREAMP_GAIN_DB);
     assertTrue(reading(both, "noiseFigure").get("verdict").asString().startsWith("PASS"));
-    assertTrue(
-        Math.abs(reading(both, "noiseFigure").get("value").asDouble() - 1.3)
-            < reading(both, "noiseFigure").get("uncertainty").asDouble() + 0.1);
     for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
       if (i.get("id").asLong() == noise) {
         assertEquals(

@@ -16,7 +16,6 @@ import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget;
-import rovnik.core.units.Decibels;
 import rovnik.core.units.Frequency;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
@@ -142,41 +141,40 @@ final class YFactor implements Guided<SpectrumBench> {
             s,
             setting.correction(),
             setting.context(marks, List.of()));
-    double coldDbm = channelDbm(cold, s, gainDb);
-    double hotDbm = channelDbm(hot, s, gainDb);
-    double yDb = hotDbm - coldDbm;
-    double allDb = NoiseFigure.byYFactor(hotDbm, coldDbm, enr, coldKelvin);
-    double yStandard = Math.sqrt(2) * maker.noiseDb(s.channelWidthHz());
+    NoiseFigure.Noise noise =
+        new NoiseFigure.Noise(
+            channelDbm(cold, s, gainDb),
+            channelDbm(hot, s, gainDb),
+            maker.noiseDb(s.channelWidthHz()));
+    double yDb = noise.yDb();
+    double yStandard = Math.sqrt(2) * noise.standardDb();
+    double linearityDb = setting.accuracy().linearityDb();
+    double allDb = NoiseFigure.byYFactor(noise.hotDbm(), noise.coldDbm(), enr, coldKelvin);
     UncertaintyBudget all =
         new UncertaintyBudget()
             .rectangular("label of the noise source", LABEL_DB)
-            .rectangular(
-                "linearity of the receiver",
-                NoiseFigure.sensitivityToY(yDb) * setting.accuracy().linearityDb())
+            .rectangular("linearity of the receiver", NoiseFigure.sensitivityToY(yDb) * linearityDb)
             .normal("average", NoiseFigure.sensitivityToY(yDb) * yStandard);
-    double rise = Decibels.toPowerRatio(hotDbm) - Decibels.toPowerRatio(coldDbm);
     List<Reading> readings = new ArrayList<>();
     NoiseFigure.Receiver alone = bench.receiverNoise();
     boolean usable = !receiverAlone && alone != null && fits(alone, s, hot);
     Limit limit = Double.isNaN(limitDb) ? Limit.NONE : new Limit(Double.NaN, limitDb);
     String words;
     if (usable) {
-      double partGainDb = Decibels.fromPowerRatio(rise / alone.hotLessColdMilliwatts());
+      double partGainDb = NoiseFigure.gainDb(alone.noise(), noise);
       double partDb = NoiseFigure.ofFirstStage(allDb, alone.figureDb(), partGainDb);
-      double partRatio = Decibels.toPowerRatio(partDb);
-      UncertaintyBudget own = new UncertaintyBudget();
-      double share = Decibels.toPowerRatio(allDb) / partRatio;
-      all.contributions().forEach(p -> own.normal(p.name(), share * p.standard()));
-      double second = Decibels.toPowerRatio(alone.figureDb() - partGainDb) / partRatio;
-      own.normal("figure of the receiver", second * alone.expandedDb() / UncertaintyBudget.K);
+      UncertaintyBudget own =
+          NoiseFigure.ofFirstStage(alone.noise(), noise, linearityDb / Math.sqrt(3))
+              .rectangular("label of the noise source", LABEL_DB);
       readings.add(
           maker.reading(
               "noiseFigure", "Noise figure of the device", partDb, "dB", own, limit, marks));
       UncertaintyBudget gain =
           new UncertaintyBudget()
-              .rectangular("linearity of the receiver", setting.accuracy().linearityDb())
+              .rectangular("linearity of the receiver", linearityDb)
               .rectangular("mismatch of the noise source", 0.1)
-              .normal("average", 2 * yStandard);
+              .normal("average alone", alone.noise().riseStandardDb())
+              .normal("average", noise.riseStandardDb());
       readings.add(
           maker.reading(
               "availableGain", "Gain of the device", partGainDb, "dB", gain, Limit.NONE, marks));
@@ -192,12 +190,7 @@ final class YFactor implements Guided<SpectrumBench> {
     } else if (receiverAlone) {
       bench.rememberReceiverNoise(
           new NoiseFigure.Receiver(
-              s.centreHz(),
-              hot.facts().attenuationDb(),
-              allDb,
-              rise,
-              s.channelWidthHz(),
-              all.expanded()));
+              s.centreHz(), hot.facts().attenuationDb(), s.channelWidthHz(), allDb, noise));
       words =
           String.format(
               Locale.ROOT,
