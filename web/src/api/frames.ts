@@ -41,6 +41,25 @@ export function valuesOf(series: SeriesHead, arrays?: Arrays): ArrayLike<number>
   return arrays?.get(`${series.id}.y`) ?? (series.y ?? []).map((v) => v ?? Number.NaN);
 }
 
+const NONE = new Float64Array(0);
+
+/** Real and imaginary parts of a complex series; empty for others. */
+export function partsOf(series: SeriesHead, arrays?: Arrays) {
+  return {
+    re: arrays?.get(`${series.id}.re`) ?? series.re ?? NONE,
+    im: arrays?.get(`${series.id}.im`) ?? series.im ?? NONE,
+  };
+}
+
+/** Rows of a matrix, each over the whole axis; values come place after place. */
+export function matrixOf(series: SeriesHead, arrays?: Arrays): Float32Array[] {
+  const z: ArrayLike<number> = arrays?.get(`${series.id}.z`) ?? series.z ?? NONE;
+  const rows = series.rows?.points ?? 0;
+  return Array.from({ length: rows }, (_, r) =>
+    Float32Array.from({ length: series.axis.points }, (_, x) => z[x * rows + r]),
+  );
+}
+
 /** A number that is known of a series, NaN if it is not. */
 export function factOf(series: SeriesHead, label: string): number {
   return series.facts.find((f) => f.label === label)?.value ?? Number.NaN;

@@ -1,4 +1,5 @@
-import { useEffect, useState, useSyncExternalStore } from "react";
+import { useEffect, useState } from "react";
+import { Cell, useCell } from "./cell";
 import { thisWindow } from "./client";
 import { type RawFrame, readFrame } from "./frames";
 
@@ -13,31 +14,6 @@ const BACK_OFF_MILLIS = [250, 500, 1000, 2000, 4000];
 const CALM_MILLIS = 200;
 
 const NO_STATS: LiveStats = { framesPerSecond: 0, latencyMillis: 0 };
-
-/** A value outside React, with those who want to know when it changes. */
-class Cell<T> {
-  private readonly listeners = new Set<() => void>();
-
-  constructor(private value: T) {}
-
-  get = () => this.value;
-
-  set(next: T) {
-    if (next !== this.value) {
-      this.value = next;
-      for (const l of this.listeners) {
-        l();
-      }
-    }
-  }
-
-  subscribe = (listener: () => void) => {
-    this.listeners.add(listener);
-    return () => {
-      this.listeners.delete(listener);
-    };
-  };
-}
 
 interface State {
   revision: number;
@@ -178,33 +154,19 @@ export function useLiveStore<F, S extends State>(
   return store && store.source === source ? store : null;
 }
 
-type CellName = "frame" | "calm" | "state" | "connected" | "stats";
-const NOTHING = () => () => {};
-
-/** Follows one of the values of a store; null without a store. */
-function useCell<F, S extends State, K extends CellName>(
-  store: LiveStore<F, S> | null,
-  name: K,
-): ReturnType<LiveStore<F, S>[K]["get"]> | null {
-  const cell = store?.[name] as Cell<unknown> | undefined;
-  return useSyncExternalStore(cell?.subscribe ?? NOTHING, cell?.get ?? (() => null)) as ReturnType<
-    LiveStore<F, S>[K]["get"]
-  > | null;
-}
-
 /** Every frame that is painted: for plots alone. */
 export const useFrame = <F, S extends State>(store: LiveStore<F, S> | null): F | null =>
-  useCell(store, "frame") as F | null;
+  useCell(store?.frame);
 
 /** The newest frame, as fast as it can be read. */
 export const useCalmFrame = <F, S extends State>(store: LiveStore<F, S> | null): F | null =>
-  useCell(store, "calm") as F | null;
+  useCell(store?.calm);
 
 export const useLiveState = <F, S extends State>(store: LiveStore<F, S> | null): S | null =>
-  useCell(store, "state") as S | null;
+  useCell(store?.state);
 
 export const useConnected = <F, S extends State>(store: LiveStore<F, S> | null): boolean =>
-  (useCell(store, "connected") as boolean | null) ?? false;
+  useCell(store?.connected) ?? false;
 
 export const useStats = <F, S extends State>(store: LiveStore<F, S> | null): LiveStats =>
-  (useCell(store, "stats") as LiveStats | null) ?? NO_STATS;
+  useCell(store?.stats) ?? NO_STATS;

@@ -66,6 +66,8 @@ export interface PlotProps {
   onRemove?: (trace: number) => void;
   /** Takes a curve away by its label. */
   onRemoveCurve?: (label: string) => void;
+  /** What stands first in the head, as the choice of what a tile shows. */
+  lead?: ReactNode;
   /** Buttons at the end of the head. */
   actions?: ReactNode;
   /** Shown over the middle of an empty plot. */

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { SeriesHead } from "../api/client";
 import { placesOf, valuesOf } from "../api/frames";
 import { Plot } from "../components/Plot";
@@ -63,6 +63,7 @@ export function SeriesPlot(props: {
   drawn: Drawn[];
   zooms: Zooms;
   yLabel?: string;
+  lead?: ReactNode;
   spoiled?: { fromHz: number; toHz: number; why: string }[];
 }) {
   const { drawn, zooms } = props;
@@ -82,6 +83,7 @@ export function SeriesPlot(props: {
   return (
     <Plot
       title={props.title}
+      lead={props.lead}
       traces={traces}
       curves={curves}
       xRange={zooms.now ?? extent(ends)}

@@ -5,10 +5,10 @@ import { api, type Calibration, type Control, type Instrument } from "../../api/
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed, step125 } from "../../components/units";
-import { Choice } from "../spectrum/Choice";
-import { Step } from "../spectrum/Step";
+import { Choice } from "../../desk/Choice";
+import desk from "../../desk/Desk.module.css";
+import { Step } from "../../desk/Step";
 import { CalibratePanel } from "./CalibratePanel";
-import classes from "./NetworkPage.module.css";
 import { SegmentsEditor } from "./SegmentsEditor";
 import type { NetworkModel } from "./useNetworks";
 
@@ -24,10 +24,10 @@ export const holdersOf = (instruments: Instrument[]) =>
 export function Plugged({ model }: { model: NetworkModel }) {
   const queries = useQueryClient();
   return (
-    <div className={classes.sentence}>
+    <div className={desk.sentence}>
       {holdersOf(model.instruments).map((h) => (
         <div key={h.id}>
-          <span className={classes.small}>{h.name}:</span>{" "}
+          <span className={desk.small}>{h.name}:</span>{" "}
           <Choice
             label={h.name}
             value={partOf(h)?.value ?? ""}
@@ -60,15 +60,15 @@ export function LevelStep({ model }: { model: NetworkModel }) {
   const open = levels.dcQuestion !== "" && !dcChecked;
   return (
     <Step title="Levels" state={levels.blocking || open ? "attention" : "done"}>
-      {levels.blocking && <div className={classes.wrong}>{levels.blocking}</div>}
+      {levels.blocking && <div className={desk.mark}>{levels.blocking}</div>}
       {levels.backward.map((b) => (
-        <div key={b} className={classes.small}>
+        <div key={b} className={desk.small}>
           {b}
         </div>
       ))}
       {levels.dcQuestion && (
         <>
-          {!dcChecked && <div className={classes.small}>{levels.dcQuestion}</div>}
+          {!dcChecked && <div className={desk.small}>{levels.dcQuestion}</div>}
           <Checkbox
             size="xs"
             mt={3}
@@ -81,7 +81,7 @@ export function LevelStep({ model }: { model: NetworkModel }) {
           />
         </>
       )}
-      <div className={classes.sentence}>
+      <div className={desk.sentence}>
         read at{" "}
         <Choice
           label="Read at"
@@ -105,7 +105,7 @@ export function SweepSentence({ model }: { model: NetworkModel }) {
   }
   const change = model.analyzer.change;
   return (
-    <div className={classes.sentence} data-testid="sweep">
+    <div className={desk.sentence} data-testid="sweep">
       {s.type === "SEGMENTS" ? (
         <>
           {s.segments.length} segments, {s.segments.reduce((all, x) => all + x.points, 0)} points{" "}
@@ -231,13 +231,13 @@ export function CalibrationStep({ model }: { model: NetworkModel }) {
         onChange={(v) => use(v ? Number(v) : null)}
       />
       {kept && (
-        <div className={classes.small} data-testid="calibration-made">
+        <div className={desk.small} data-testid="calibration-made">
           made {new Date(kept.madeAtMillis).toLocaleString("en-GB", WHEN)}:{" "}
           {formatHertz(kept.sweep.startHz)} to {formatHertz(kept.sweep.stopHz)},{" "}
           {signed(kept.sweep.powerDbm)} dBm, {kept.kit}
         </div>
       )}
-      <div className={classes.small} data-testid="trust">
+      <div className={desk.small} data-testid="trust">
         {state.trustText}
         {state.trustWhy && `. ${state.trustWhy}`}
         {state.calibrationId !== null && (

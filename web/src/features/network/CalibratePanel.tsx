@@ -15,6 +15,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
+import desk from "../../desk/Desk.module.css";
 import { Plugged } from "./AnalyzerSteps";
 import classes from "./NetworkPage.module.css";
 import type { NetworkModel } from "./useNetworks";
@@ -196,7 +197,7 @@ function Measuring({ model, onClose }: { model: NetworkModel; onClose: () => voi
               <Text fz="sm" fw={600}>
                 {s.doubt ? "\u2717 not taken" : s.measured ? "\u2713 measured" : "\u25CB"}
               </Text>
-              {s.doubt && <div className={classes.wrong}>{s.doubt}</div>}
+              {s.doubt && <div className={desk.mark}>{s.doubt}</div>}
             </div>
           ))}
         </div>

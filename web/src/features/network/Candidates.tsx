@@ -1,6 +1,7 @@
 import { Table } from "@mantine/core";
 import { formatHertz, signed } from "../../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
+import desk from "../../desk/Desk.module.css";
 import classes from "./NetworkPage.module.css";
 import type { NetworkModel } from "./useNetworks";
 
@@ -26,7 +27,7 @@ export function Candidates({ model }: { model: NetworkModel }) {
       {model.asks.limits.length === 0 ? (
         <p>The job has no limits yet. Set them in the step "Judge"; every part is held to them.</p>
       ) : (
-        <p className={classes.small}>
+        <p className={desk.small}>
           Held to{" "}
           {model.asks.limits
             .map((l) => l.name || `S${l.row}${l.column} ${l.upper ? "at most" : "at least"}`)

@@ -1,9 +1,10 @@
 import { Button, Select, Switch, Text, Textarea } from "@mantine/core";
 import { useState } from "react";
 import { QuantityField } from "../../components/QuantityField";
-import { Choice } from "../spectrum/Choice";
-import { FormModal } from "../spectrum/FormModal";
-import { Step } from "../spectrum/Step";
+import { Choice } from "../../desk/Choice";
+import desk from "../../desk/Desk.module.css";
+import { FormModal } from "../../desk/FormModal";
+import { Step } from "../../desk/Step";
 import { bandsText, limitsText, parseBands, parseLimits } from "./asksText";
 import classes from "./NetworkPage.module.css";
 import type { NetworkModel } from "./useNetworks";
@@ -27,7 +28,7 @@ export function JudgeStep({ model }: { model: NetworkModel }) {
         </Button>
       }
     >
-      <div className={classes.small}>
+      <div className={desk.small}>
         {n ? `${n} ${n === 1 ? "limit" : "limits"}` : "no limits"}, {asks.bands.length}{" "}
         {asks.bands.length === 1 ? "band" : "bands"} in this job
       </div>
@@ -142,7 +143,7 @@ export function FurtherStep({ model }: { model: NetworkModel }) {
   const { setting, change, files = [] } = model;
   return (
     <Step title="Further" state="open">
-      <div className={classes.sentence}>
+      <div className={desk.sentence}>
         <Select
           size="xs"
           clearable

@@ -12,15 +12,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job } from "../../api/client";
 import { useStats } from "../../api/live";
-import { useGlance } from "../../desk/useGlance";
+import { Desk } from "../../desk/Desk";
+import { Notice } from "../../desk/Notice";
+import { TileGrid } from "../../desk/TileGrid";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape, useRuns } from "../runs/RunTape";
-import { Notice } from "../spectrum/Notice";
 import { Candidates } from "./Candidates";
 import classes from "./NetworkPage.module.css";
 import { NetworkSide } from "./NetworkSide";
 import { NetworkSteps } from "./NetworkSteps";
-import type { ChartMarker } from "./SmithChart";
+import type { ChartMarker } from "./panes";
 import { Tile } from "./Tile";
 import { TimeTile } from "./TimeTile";
 import { useNetworkCommands } from "./useNetworkCommands";
@@ -36,7 +37,6 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
   const queries = useQueryClient();
   const [zoom, setZoom] = useState<[number, number] | null>(null);
   const { setting, analyzer, live } = model;
-  const glance = useGlance();
   const { place, remember } = useNetworkCommands(model, setMarkers, setZoom);
   const remove = async (id: number) => {
     try {
@@ -62,8 +62,6 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
       </Stack>
     );
   }
-  const below = setting.time.on ? Math.min(setting.count, 2) : setting.count;
-  const tiles = below + (setting.time.on ? 1 : 0);
   const tile = (pane: number) => (
     <Tile
       key={pane}
@@ -76,50 +74,53 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
     />
   );
   return (
-    <div className={classes.whole} data-glance={glance}>
-      <VisuallyHidden component="h1">Network</VisuallyHidden>
-      {live && job && !glance && (
-        <PathStrip
-          job={job}
-          plan={plan}
-          readAt={analyzer.atPart ? "the part itself" : "the calibrated ports"}
-          instruments={model.instruments}
-          onPlane={(plane) =>
-            api
-              .put(`/api/jobs/${job.id}/reading-plane`, { plane })
-              .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
-          }
-        />
-      )}
-      <div>
-        <Notice model={analyzer} />
-        {analyzer.problem?.field === "levelPlan" && <Override model={model} />}
-      </div>
-      <div className={classes.page}>
-        <aside className={classes.steps} aria-label="Steps">
-          <NetworkSteps model={model} onRemove={remove} onRemember={remember} />
-        </aside>
-        {setting.candidates ? (
+    <Desk
+      title="Network"
+      path={
+        live &&
+        job && (
+          <PathStrip
+            job={job}
+            plan={plan}
+            readAt={analyzer.atPart ? "the part itself" : "the calibrated ports"}
+            instruments={model.instruments}
+            onPlane={(plane) =>
+              api
+                .put(`/api/jobs/${job.id}/reading-plane`, { plane })
+                .then(() => queries.invalidateQueries({ queryKey: ["jobs"] }))
+            }
+          />
+        )
+      }
+      notice={
+        <>
+          <Notice model={analyzer} />
+          {analyzer.problem?.field === "levelPlan" && <Override model={model} />}
+        </>
+      }
+      steps={<NetworkSteps model={model} onRemove={remove} onRemember={remember} />}
+      tiles={
+        setting.candidates ? (
           <div className={classes.overOne}>
             <Candidates model={model} />
             {tile(0)}
           </div>
         ) : (
-          <div className={classes.tiles} data-count={Math.min(4, tiles)}>
-            {setting.time.on && <TimeTile model={model} />}
-            {Array.from({ length: below }, (_, i) => tile(i))}
-          </div>
-        )}
-        <aside className={classes.side} aria-label="Readings">
-          <NetworkSide
-            model={model}
-            markers={markers}
-            onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
-          />
-        </aside>
-      </div>
-      {live && job && !glance && <Tape model={model} job={job} />}
-    </div>
+          <TileGrid>
+            {setting.time.on ? [<TimeTile key="distance" model={model} />] : []}
+            {model.views.map((_, pane) => tile(pane))}
+          </TileGrid>
+        )
+      }
+      readings={
+        <NetworkSide
+          model={model}
+          markers={markers}
+          onRemove={(label) => setMarkers(markers.filter((m) => m.label !== label))}
+        />
+      }
+      tape={live && job && <Tape model={model} job={job} />}
+    />
   );
 }
 

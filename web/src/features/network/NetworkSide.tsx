@@ -1,10 +1,12 @@
 import type { ShownNetwork } from "../../api/client";
+import { nearest } from "../../components/nearest";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz, signed } from "../../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
+import desk from "../../desk/Desk.module.css";
+import { impedanceWords } from "./impedance";
 import classes from "./NetworkPage.module.css";
-import { active, FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
-import { type ChartMarker, impedanceWords, nearest } from "./SmithChart";
+import { active, type ChartMarker, FORMATS, inside, isChart, valueAt, valueWords } from "./panes";
 import type { NetworkModel } from "./useNetworks";
 
 /** Verdict, worst values in the bands, and what stands at the markers in every view. */
@@ -23,16 +25,16 @@ export function NetworkSide(props: {
       {main && main.outcomes.length > 0 && (
         <div data-testid="network-verdict">
           <div
-            className={classes.verdict}
+            className={desk.verdict}
             style={{ color: main.verdict.startsWith("FAIL") ? "var(--fail)" : undefined }}
           >
             {main.verdict === "NONE"
               ? "no verdict"
               : `${VERDICT_SHAPE[main.verdict]} ${VERDICT_WORDS[main.verdict]}`}
           </div>
-          {model.networks.length > 1 && <div className={classes.small}>of {main.name}</div>}
+          {model.networks.length > 1 && <div className={desk.small}>of {main.name}</div>}
           {main.outcomes.map((o) => (
-            <div key={o.name} className={classes.small}>
+            <div key={o.name} className={desk.small}>
               {VERDICT_SHAPE[o.verdict]} {o.name}:{" "}
               {o.verdict === "NONE" && o.verdictText ? (
                 o.verdictText
@@ -47,28 +49,28 @@ export function NetworkSide(props: {
           ))}
         </div>
       )}
-      <div className={classes.rest}>
+      <div className={desk.rest}>
         {frame && (
-          <div className={classes.small} data-testid="network-trust">
+          <div className={desk.small} data-testid="network-trust">
             at {frame.plane}; {model.analyzer.facts?.trustText}
             {frame.marks.map((m) => (
-              <div key={m} className={classes.wrong}>
+              <div key={m} className={desk.mark}>
                 {"\u26A0"} {m}: not to be trusted
               </div>
             ))}
           </div>
         )}
         {main?.notes.map((n) => (
-          <div key={n} className={classes.wrong}>
+          <div key={n} className={desk.mark}>
             {n}
           </div>
         ))}
-        <div className={classes.row} data-testid="network-markers">
-          <div className={classes.small}>
+        <div className={desk.reading} data-testid="network-markers">
+          <div className={desk.small}>
             Markers: click a plot or a chart, or type <em>marker 458.5M</em>
           </div>
           {props.markers.map((m) => (
-            <div key={m.label} className={classes.row}>
+            <div key={m.label} className={desk.reading}>
               <span className="figures">
                 {m.label}: {formatHertz(m.hertz, 8)}
               </span>{" "}
@@ -80,7 +82,7 @@ export function NetworkSide(props: {
               >
                 {"\u00D7"}
               </button>
-              {model.setting.views.slice(0, model.setting.count).map((v, pane) => (
+              {model.views.map((v, pane) => (
                 <MarkerLine
                   // biome-ignore lint/suspicious/noArrayIndexKey: views are numbered
                   key={pane}
@@ -96,7 +98,7 @@ export function NetworkSide(props: {
         </div>
         <Special network={main} />
         {main && (
-          <div className={classes.sentence}>
+          <div className={desk.sentence}>
             <strong>Worst values</strong> from{" "}
             <QuantityField
               label="Band from"
@@ -118,7 +120,7 @@ export function NetworkSide(props: {
         {whole && <Figures model={model} band={0} />}
         {bands.map((b, i) => (
           <div key={b.name}>
-            <div className={classes.sentence}>
+            <div className={desk.sentence}>
               <strong>{b.name}</strong>
             </div>
             <Figures model={model} band={i + 1} />
@@ -147,7 +149,7 @@ const THROUGH = new Set(["gainLowest", "gainHighest", "isolation", "seriesImpeda
 /** Says where a value is more of the fixture than of the part. */
 function Doubt({ network, hertz }: { network: ShownNetwork; hertz: number }) {
   const doubted = network.window?.near.some((s) => hertz >= s.fromHz && hertz <= s.toHz);
-  return doubted ? <div className={classes.wrong}>{"\u26A0"} too near to the fixture</div> : null;
+  return doubted ? <div className={desk.mark}>{"\u26A0"} too near to the fixture</div> : null;
 }
 
 function Figures({ model, band }: { model: NetworkModel; band: number }) {
@@ -157,11 +159,11 @@ function Figures({ model, band }: { model: NetworkModel; band: number }) {
       {first.map((r) => (
         <div
           key={r.id}
-          className={classes.row}
+          className={desk.reading}
           data-testid={band === 0 ? `figure-${r.id}` : `figure-${r.id}-${band}`}
           title={EXPLAINED[r.id]}
         >
-          <div className={classes.small}>
+          <div className={desk.small}>
             {r.label}
             {EXPLAINED[r.id] ? " (?)" : ""}
           </div>
@@ -169,15 +171,15 @@ function Figures({ model, band }: { model: NetworkModel; band: number }) {
             const own = n.bands[band]?.readings.find((x) => x.id === r.id);
             return own ? (
               // biome-ignore lint/suspicious/noArrayIndexKey: one line a network, in their order
-              <div key={k} className={`figures ${k === 0 ? classes.number : classes.small}`}>
+              <div key={k} className={`figures ${k === 0 ? desk.number : desk.small}`}>
                 {figure(own.value, own.unit)}
                 {own.uncertainty !== null && (
-                  <span className={classes.small}>
+                  <span className={desk.small}>
                     {" "}
                     {"\u00B1"} {Number(own.uncertainty.toPrecision(2))}
                   </span>
                 )}{" "}
-                <span className={classes.small}>
+                <span className={desk.small}>
                   at {formatHertz(own.atHz, 6)}
                   {k > 0 && `, ${n.name}`}
                 </span>
@@ -198,11 +200,11 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
   return (
     <>
       {r && (
-        <div className={classes.row} data-testid="resonance">
-          <div className={classes.small}>
+        <div className={desk.reading} data-testid="resonance">
+          <div className={desk.small}>
             Resonance, {r.seriesCircuit ? "series" : "parallel"} circuit
           </div>
-          <div className={`figures ${classes.number}`}>{formatHertz(r.hertz, 8)}</div>
+          <div className={`figures ${desk.number}`}>{formatHertz(r.hertz, 8)}</div>
           <div className="figures">
             Q {Number(r.quality.toPrecision(4))}, {formatEngineering(r.henry, "H")},{" "}
             {formatEngineering(r.farad, "F")}, {formatEngineering(r.ohm, "\u03A9")}
@@ -210,9 +212,9 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
         </div>
       )}
       {c && (
-        <div className={classes.row} data-testid="cable">
-          <div className={classes.small}>Cable</div>
-          <div className={`figures ${classes.number}`}>
+        <div className={desk.reading} data-testid="cable">
+          <div className={desk.small}>Cable</div>
+          <div className={`figures ${desk.number}`}>
             velocity factor {c.velocityFactor.toFixed(4)}
           </div>
           <div className="figures">
@@ -221,8 +223,8 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
         </div>
       )}
       {network?.details.filter(active).map((d) => (
-        <div key={d.hertz} className={classes.row} data-testid="stability">
-          <div className={classes.small}>Stability at {formatHertz(d.hertz, 6)}</div>
+        <div key={d.hertz} className={desk.reading} data-testid="stability">
+          <div className={desk.small}>Stability at {formatHertz(d.hertz, 6)}</div>
           <div className="figures">
             K {d.stabilityK === null ? "\u221E" : d.stabilityK.toFixed(3)}, mu{" "}
             {d.stabilityMu.toFixed(3)}
@@ -232,7 +234,7 @@ function Special({ network }: { network: NetworkModel["networks"][number] | unde
               `, stable to ${d.stableGainDb.toFixed(2)} dB`}
           </div>
           {d.matchedSource && d.matchedLoad && (
-            <div className={`figures ${classes.small}`}>
+            <div className={`figures ${desk.small}`}>
               match: source {polar(d.matchedSource)}, load {polar(d.matchedLoad)}
             </div>
           )}
@@ -277,7 +279,7 @@ function MarkerLine(props: {
   if (!c) {
     return null;
   }
-  const view = props.model.setting.views[props.pane];
+  const view = props.model.views[props.pane];
   const i = nearest(n.frequencyHz, props.hertz);
   const words = props.chart
     ? c.re.length && inside(n, props.hertz)
@@ -286,7 +288,7 @@ function MarkerLine(props: {
     : valueWords(valueAt(n, props.pane, props.hertz), c.unit);
   return (
     <div className="figures" style={{ fontSize: "0.86rem" }}>
-      <span className={classes.small}>{props.label}</span> {words}
+      <span className={desk.small}>{props.label}</span> {words}
       {view.row !== view.column && <Doubt network={n} hertz={props.hertz} />}
     </div>
   );

@@ -15,14 +15,17 @@ import { api } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
-import { Choice } from "../spectrum/Choice";
-import { Step } from "../spectrum/Step";
+import { Choice } from "../../desk/Choice";
+import desk from "../../desk/Desk.module.css";
+import { SetupMenu } from "../../desk/SetupMenu";
+import { Step } from "../../desk/Step";
+import { TilesSentence } from "../../desk/TilesSentence";
 import { CalibrationStep, LevelStep, Plugged, partOf, SweepSentence } from "./AnalyzerSteps";
 import { parseElements } from "./asksText";
 import { FurtherStep, JudgeStep } from "./JudgeStep";
 import classes from "./NetworkPage.module.css";
 import { PortExtensions } from "./PortExtensions";
-import type { NetworkModel } from "./useNetworks";
+import { type NetworkModel, settingOf } from "./useNetworks";
 
 const MODES: Record<string, string> = {
   BAND_PASS: "band-pass",
@@ -65,7 +68,7 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
         onClick={() => change({ shown: [f.id], live: null })}
       >
         {f.name}
-        <div className={classes.small}>
+        <div className={desk.small}>
           {f.ports} {f.ports === 1 ? "port" : "ports"}, {f.points} points,{" "}
           {formatHertz(f.startHz, 4)} to {formatHertz(f.stopHz, 4)}
         </div>
@@ -112,14 +115,14 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
               onClick={() => change({ live: a.id, shown: [] })}
             >
               <strong>{a.name}</strong>
-              <div className={classes.small}>{a.identity ? "live" : "not connected yet"}</div>
+              <div className={desk.small}>{a.identity ? "live" : "not connected yet"}</div>
             </button>
           </div>
         ))}
         {model.live && <Plugged model={model} />}
         {model.live ? (
           <details>
-            <summary className={classes.small}>
+            <summary className={desk.small}>
               {files.length} files{shown.length ? `, ${shown.length} laid over` : ""}
             </summary>
             {files.map(row)}
@@ -127,20 +130,33 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
         ) : (
           files.map(row)
         )}
-        {model.wrong && <div className={classes.wrong}>{model.wrong}</div>}
+        {model.wrong && <div className={desk.mark}>{model.wrong}</div>}
       </Step>
       {model.live && <LevelStep model={model} />}
-      <Step title="Settings" state="done">
+      <Step
+        title="Settings"
+        state="done"
+        aside={
+          model.live &&
+          model.job && (
+            <SetupMenu
+              job={model.job}
+              kind="network"
+              settings={model.analyzer.state?.settings}
+              tiles={model.desk.tiles}
+              onTake={(settings, tiles) => {
+                model.analyzer.take(settings);
+                settings.view && change(settingOf(settings.view));
+                tiles && model.desk.set(tiles);
+              }}
+              onWrong={model.analyzer.setProblem}
+            />
+          )
+        }
+      >
         {model.live && <SweepSentence model={model} />}
-        <div className={classes.sentence}>
-          show{" "}
-          <Choice
-            label="Number of views"
-            value={String(setting.count)}
-            choices={{ "1": "1 view", "2": "2 views", "4": "4 views" }}
-            onChange={(v) => change({ count: Number(v) })}
-          />
-          , smooth{" "}
+        <div className={desk.sentence}>
+          smooth{" "}
           <QuantityField
             label="Smoothing"
             unit=""
@@ -149,8 +165,7 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
             next={(v, up) => Math.max(0, Math.min(25, v + (up ? 1 : -1)))}
             onCommit={(v) => change({ smoothing: v / 100 })}
           />
-          <br />
-          delay over{" "}
+          , delay over{" "}
           <QuantityField
             label="Aperture"
             unit="Hz"
@@ -160,6 +175,7 @@ export function NetworkSteps({ model, onRemove, onRemember }: Props) {
             onCommit={(apertureHz) => change({ apertureHz })}
           />
         </div>
+        <TilesSentence desk={model.desk} />
       </Step>
       {model.live && <CalibrationStep model={model} />}
       {model.live && <Measure model={model} onRemember={onRemember} />}
@@ -214,7 +230,7 @@ function Measure({ model, onRemember }: { model: NetworkModel; onRemember: () =>
           </Progress.Section>
         </Progress.Root>
       )}
-      {analyzer.note && <div className={classes.small}>{analyzer.note}</div>}
+      {analyzer.note && <div className={desk.small}>{analyzer.note}</div>}
     </Step>
   );
 }
@@ -265,7 +281,7 @@ function Corrections({ model }: { model: NetworkModel }) {
   const wrong = parseElements(setting.elements).wrong;
   const four = ports === 4 || setting.balanced !== "";
   return (
-    <div className={classes.sentence}>
+    <div className={desk.sentence}>
       {ports === 2 &&
         ([1, 2] as const).flatMap((port) =>
           (["off", "on"] as const).map((way) => {
@@ -340,7 +356,7 @@ function Distance({ model }: { model: NetworkModel }) {
     />
   );
   return (
-    <div className={classes.sentence}>
+    <div className={desk.sentence}>
       <Choice
         label="Port of the distance"
         value={String(t.row)}

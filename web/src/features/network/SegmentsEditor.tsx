@@ -1,7 +1,7 @@
 import { Textarea } from "@mantine/core";
 import { useState } from "react";
 import { formatHertz, parseQuantity } from "../../components/units";
-import { FormModal } from "../spectrum/FormModal";
+import { FormModal } from "../../desk/FormModal";
 import type { NetworkModel } from "./useNetworks";
 
 /** Stretches of a segmented sweep, one a line. */

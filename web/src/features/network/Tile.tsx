@@ -1,10 +1,14 @@
 import { Select } from "@mantine/core";
-import { memo, useRef } from "react";
+import { memo, type ReactNode, useRef } from "react";
+import { axisOf } from "../../components/cursor";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve } from "../../components/plotTypes";
-import classes from "./NetworkPage.module.css";
+import { ComplexPlane } from "../../desk/ComplexPlane";
+import { TileFrame } from "../../desk/TileGrid";
+import type { TileDesk } from "../../desk/tiles";
 import {
   axisFor,
+  type ChartMarker,
   FORMATS,
   formatsFor,
   isChart,
@@ -12,9 +16,13 @@ import {
   unitOf,
   type View,
   valueAt,
+  whatOf,
 } from "./panes";
-import { type ChartMarker, SmithChart } from "./SmithChart";
+import { StabilityCircles } from "./StabilityCircles";
 import { type NetworkModel, useShown } from "./useNetworks";
+
+/** The axis of all views but distance. */
+const FREQUENCY = axisOf("Frequency", "Hz");
 
 interface Props {
   model: NetworkModel;
@@ -31,9 +39,9 @@ const TileHead = memo(function TileHead(props: {
   view: View;
   ports: number;
   balanced: boolean;
-  change: NetworkModel["change"];
+  setTile: TileDesk["setTile"];
 }) {
-  const { pane, view, ports, balanced, change } = props;
+  const { pane, view, ports, balanced, setTile } = props;
   const parameters: string[] = [];
   for (let r = 1; r <= Math.min(ports, 9); r++) {
     for (let c = 1; c <= Math.min(ports, 9); c++) {
@@ -42,10 +50,11 @@ const TileHead = memo(function TileHead(props: {
   }
   const set = (part: Partial<View>) => {
     const next = { ...view, ...part };
-    if (!formatsFor(next.row, next.column).includes(next.format)) {
-      next.format = "LOG_MAGNITUDE";
-    }
-    change((now) => ({ views: now.views.map((v, i) => (i === pane ? next : v)) }));
+    const suits = formatsFor(next.row, next.column).includes(next.format);
+    setTile(pane, {
+      what: whatOf(next.row, next.column),
+      view: suits ? next.format : "LOG_MAGNITUDE",
+    });
   };
   const name = `S${view.row}${view.column}`;
   // Rows of balanced ports: differential 1 and 2, common 1 and 2.
@@ -55,11 +64,11 @@ const TileHead = memo(function TileHead(props: {
     return balanced && a && b ? `S${a[0]}${b[0]}${a[1]}${b[1]}` : p;
   };
   return (
-    <div className={classes.tileHead}>
+    <>
       <Select
-        aria-label={`Parameter of view ${pane + 1}`}
+        aria-label={`Parameter of tile ${pane + 1}`}
         size="xs"
-        w={78}
+        w={72}
         allowDeselect={false}
         data={(parameters.includes(name) ? parameters : [name, ...parameters]).map((p) => ({
           value: p,
@@ -69,9 +78,9 @@ const TileHead = memo(function TileHead(props: {
         onChange={(v) => v && set({ row: Number(v[1]), column: Number(v[2]) })}
       />
       <Select
-        aria-label={`Format of view ${pane + 1}`}
+        aria-label={`Format of tile ${pane + 1}`}
         size="xs"
-        w={180}
+        w={150}
         allowDeselect={false}
         data={formatsFor(view.row, view.column).map((value) => ({
           value,
@@ -80,53 +89,67 @@ const TileHead = memo(function TileHead(props: {
         value={view.format}
         onChange={(format) => format && set({ format })}
       />
-    </div>
+    </>
   );
 });
 
+const GRIDS: Record<string, "impedance" | "admittance" | "polar"> = {
+  SMITH: "impedance",
+  ADMITTANCE: "admittance",
+  POLAR: "polar",
+};
+
 /** One view of what is shown: a plot over frequency, or a chart. */
 export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
-  const view = model.setting.views[pane];
+  const view = model.views[pane];
   const networks = useShown(model).filter((n) => n.curves[pane]);
   const ports = Math.max(1, ...networks.map((n) => n.ports));
+  const head = (
+    <TileHead
+      pane={pane}
+      view={view}
+      ports={ports}
+      balanced={model.setting.balanced !== ""}
+      setTile={model.desk.setTile}
+    />
+  );
+  const label = `Tile ${pane + 1}`;
+  if (!isChart(view)) {
+    return (
+      <TileFrame label={label}>
+        <OverFrequency
+          model={model}
+          pane={pane}
+          view={view}
+          markers={markers}
+          zoom={zoom}
+          lead={head}
+          onZoom={onZoom}
+          onPlace={onPlace}
+        />
+      </TileFrame>
+    );
+  }
+  const port = view.row === view.column ? view.row : 0;
   return (
-    <section className={classes.tile} aria-label={`View ${pane + 1}`}>
-      <TileHead
-        pane={pane}
-        view={view}
-        ports={ports}
-        balanced={model.setting.balanced !== ""}
-        change={model.change}
-      />
-      <div className={classes.tileBody}>
-        {isChart(view) ? (
-          <SmithChart
-            networks={networks}
-            pane={pane}
-            grid={
-              view.format === "SMITH"
-                ? "impedance"
-                : view.format === "ADMITTANCE"
-                  ? "admittance"
-                  : "polar"
-            }
-            port={view.row === view.column ? view.row : 0}
-            markers={markers}
-            onPlace={onPlace}
-          />
-        ) : (
-          <OverFrequency
-            model={model}
-            pane={pane}
-            view={view}
-            markers={markers}
-            zoom={zoom}
-            onZoom={onZoom}
-            onPlace={onPlace}
-          />
-        )}
-      </div>
-    </section>
+    <TileFrame label={label} head={head}>
+      <ComplexPlane
+        title={`S${view.row}${view.column} of ${networks.map((n) => n.name).join(", ")}`}
+        axis={FREQUENCY}
+        grid={GRIDS[view.format]}
+        z0={networks[0]?.z0[0]}
+        curves={networks.map((n) => ({
+          label: n.name,
+          at: n.frequencyHz,
+          re: n.curves[pane].re,
+          im: n.curves[pane].im,
+        }))}
+        markers={markers.map((m) => ({ label: m.label, at: m.hertz }))}
+        onPlace={onPlace}
+      >
+        {port > 0 && networks[0] && <StabilityCircles details={networks[0].details} port={port} />}
+      </ComplexPlane>
+    </TileFrame>
   );
 }
 
@@ -138,7 +161,7 @@ const EMPTY_RANGE: Record<string, [number, number]> = {
   PHASE: [-180, 180],
 };
 
-function OverFrequency(props: Props & { view: View }) {
+function OverFrequency(props: Props & { view: View; lead: ReactNode }) {
   const { model, pane, view, zoom } = props;
   const networks = useShown(model).filter((n) => n.curves[pane]?.y.length);
   const first = networks[0]?.curves[pane];
@@ -197,6 +220,7 @@ function OverFrequency(props: Props & { view: View }) {
   );
   return (
     <Plot
+      lead={props.lead}
       title={`S${view.row}${view.column} ${FORMATS[view.format]}`}
       traces={[]}
       curves={[...curves, ...limits]}

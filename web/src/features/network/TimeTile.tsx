@@ -1,7 +1,8 @@
 import { Table } from "@mantine/core";
 import { Plot } from "../../components/Plot";
 import { formatLevel } from "../../components/units";
-import classes from "./NetworkPage.module.css";
+import desk from "../../desk/Desk.module.css";
+import { TileFrame } from "../../desk/TileGrid";
 import { axisFor } from "./panes";
 import { type NetworkModel, useShown } from "./useNetworks";
 
@@ -12,9 +13,11 @@ export function TimeTile({ model }: { model: NetworkModel }) {
   const first = networks[0]?.time;
   if (!first) {
     return (
-      <section className={classes.tile} aria-label="Distance">
-        <p className={classes.small}>{model.wrong || "no response yet"}</p>
-      </section>
+      <TileFrame label="Distance">
+        <p className={desk.said}>
+          {model.wrong || model.networks[0]?.notes[0] || "no response yet"}
+        </p>
+      </TileFrame>
     );
   }
   const far = Math.min(
@@ -35,15 +38,17 @@ export function TimeTile({ model }: { model: NetworkModel }) {
     return { label: n.name, x, y, colour: k % 5 };
   });
   return (
-    <section className={classes.tile} aria-label="Distance">
-      <div className={classes.tileHead}>
+    <TileFrame
+      label="Distance"
+      head={
         <span>
           reflection over distance; two faults nearer than{" "}
           <span className="figures">{formatLevel(first.resolutionMetres, "m")}</span> are one,
           repeats after <span className="figures">{formatLevel(first.rangeMetres, "m")}</span>
         </span>
-      </div>
-      <div className={classes.tileBody} style={{ flex: "1 1 60%" }}>
+      }
+    >
+      <div className={desk.plotOverTable}>
         <Plot
           title="Reflection over distance"
           traces={[]}
@@ -73,31 +78,31 @@ export function TimeTile({ model }: { model: NetworkModel }) {
               : undefined
           }
         />
-      </div>
-      <div style={{ overflow: "auto", maxHeight: "36%", padding: "0 8px" }}>
-        <Table fz="sm" verticalSpacing={2} data-testid="faults" style={{ whiteSpace: "nowrap" }}>
-          <Table.Thead>
-            <Table.Tr>
-              <Table.Th>Fault</Table.Th>
-              <Table.Th>Distance</Table.Th>
-              <Table.Th>Reflection</Table.Th>
-              <Table.Th>Alone it would be</Table.Th>
-              <Table.Th>Kind</Table.Th>
-            </Table.Tr>
-          </Table.Thead>
-          <Table.Tbody className="figures">
-            {first.faults.map((f, i) => (
-              <Table.Tr key={f.metres}>
-                <Table.Td>{i + 1}</Table.Td>
-                <Table.Td>{f.metres.toFixed(2)} m</Table.Td>
-                <Table.Td>{f.reflection.toFixed(4)}</Table.Td>
-                <Table.Td>{f.ohm === null ? "\u2014" : `${f.ohm.toFixed(1)} \u03A9`}</Table.Td>
-                <Table.Td style={{ fontFamily: "inherit" }}>{f.kind}</Table.Td>
+        <div className={desk.scroll}>
+          <Table fz="sm" verticalSpacing={2} data-testid="faults" style={{ whiteSpace: "nowrap" }}>
+            <Table.Thead>
+              <Table.Tr>
+                <Table.Th>Fault</Table.Th>
+                <Table.Th>Distance</Table.Th>
+                <Table.Th>Reflection</Table.Th>
+                <Table.Th>Alone it would be</Table.Th>
+                <Table.Th>Kind</Table.Th>
               </Table.Tr>
-            ))}
-          </Table.Tbody>
-        </Table>
+            </Table.Thead>
+            <Table.Tbody className="figures">
+              {first.faults.map((f, i) => (
+                <Table.Tr key={f.metres}>
+                  <Table.Td>{i + 1}</Table.Td>
+                  <Table.Td>{f.metres.toFixed(2)} m</Table.Td>
+                  <Table.Td>{f.reflection.toFixed(4)}</Table.Td>
+                  <Table.Td>{f.ohm === null ? "\u2014" : `${f.ohm.toFixed(1)} \u03A9`}</Table.Td>
+                  <Table.Td style={{ fontFamily: "inherit" }}>{f.kind}</Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+        </div>
       </div>
-    </section>
+    </TileFrame>
   );
 }

@@ -1,6 +1,6 @@
-import type { NetworkPane, ShownNetwork, TwoPortDetail } from "../../api/client";
+import type { NetworkPane, ShownNetwork, Tile, TwoPortDetail } from "../../api/client";
+import { nearest } from "../../components/nearest";
 import { formatEngineering, signed } from "../../components/units";
-import { nearest } from "./SmithChart";
 
 export const FORMATS: Record<string, string> = {
   LOG_MAGNITUDE: "magnitude, dB",
@@ -20,6 +20,12 @@ export const FORMATS: Record<string, string> = {
   POLAR: "polar",
 };
 
+/** A frequency that is read in all views. */
+export interface ChartMarker {
+  label: string;
+  hertz: number;
+}
+
 /** Formats that only make sense of a reflection. */
 const REFLECTIONS = new Set([
   "RETURN_LOSS",
@@ -37,6 +43,20 @@ export interface View {
   column: number;
   format: string;
 }
+
+/** A tile shows a parameter by its name; the view is the format. */
+export const viewOf = (t: Tile): View => {
+  const [, row, column] = /^S(\d+?),?(\d+)$/.exec(t.what) ?? ["", "2", "1"];
+  return {
+    row: Number(row),
+    column: Number(column),
+    format: t.view in FORMATS ? t.view : "LOG_MAGNITUDE",
+  };
+};
+
+/** Ports of ten and more are written apart. */
+export const whatOf = (row: number, column: number) =>
+  row > 9 || column > 9 ? `S${row},${column}` : `S${row}${column}`;
 
 export const isChart = (v: View) => ["SMITH", "ADMITTANCE", "POLAR"].includes(v.format);
 

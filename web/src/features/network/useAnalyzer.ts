@@ -83,6 +83,8 @@ export function useAnalyzer(id: number | null, job: Job | undefined, view: Netwo
     facts: state?.facts,
     sweep: state?.settings.sweep,
     atPart: state?.settings.atPart ?? true,
+    /** Takes settings that were kept, but for the view: that is the screen's. */
+    take: (s: NetworkSettings) => changeSettings({ sweep: s.sweep, atPart: s.atPart }),
     setAtPart: (atPart: boolean) => changeSettings({ atPart }),
     dcChecked,
     setDcChecked,

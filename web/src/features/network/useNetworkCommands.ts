@@ -2,7 +2,7 @@ import type { Dispatch, SetStateAction } from "react";
 import { type Command, useCommands } from "../../app/commands";
 import { useKeys } from "../../app/useKeys";
 import { parseQuantity } from "../../components/units";
-import type { ChartMarker } from "./SmithChart";
+import type { ChartMarker } from "./panes";
 import type { NetworkModel } from "./useNetworks";
 
 const MOST_MARKERS = 8;
@@ -61,7 +61,7 @@ export function useNetworkCommands(
   const best = () => {
     // The highest of a transmission, the best match of a reflection.
     const n = model.networks[0];
-    const view = setting.views[0];
+    const view = model.views[0];
     const c = n?.curves[0];
     if (!n || !c) {
       return;
@@ -112,9 +112,6 @@ export function useNetworkCommands(
     ),
     quantity("band to", "Hz", "upper edge of the worst values", "470M", (bandToHz) =>
       change({ bandToHz }),
-    ),
-    quantity("views", "", "how many views are shown, 1 to 4", "4", (n) =>
-      change({ count: Math.max(1, Math.min(4, Math.round(n))) }),
     ),
     action("distance", "show or hide the reflection over distance", distance),
     action("candidates", "parts against the limits, or the views again", () =>

@@ -8,11 +8,13 @@ import {
   type NetworkViewRequest,
   type PortExtension,
   type ShownNetwork,
+  type Tiles,
 } from "../../api/client";
 import { useFrame } from "../../api/live";
+import { useTiles } from "../../desk/tiles";
 import { useInstruments } from "../../desk/useInstruments";
 import { parseElements } from "./asksText";
-import { paneOf, type View } from "./panes";
+import { paneOf, type View, viewOf } from "./panes";
 import { useAnalyzer } from "./useAnalyzer";
 
 export interface TimeSetting {
@@ -30,8 +32,6 @@ export interface NetworkSetting {
   /** The analyzer that is shown first, null for files alone. */
   live: number | null;
   shown: number[];
-  views: View[];
-  count: number;
   smoothing: number;
   apertureHz: number;
   firstPart: number | null;
@@ -56,16 +56,22 @@ export interface NetworkSetting {
   candidates: boolean;
 }
 
+/** Good first tiles. */
+const FIRST_TILES: Tiles = {
+  count: 2,
+  tiles: [
+    { what: "S21", view: "LOG_MAGNITUDE" },
+    { what: "S11", view: "SMITH" },
+    { what: "S11", view: "RETURN_LOSS" },
+    { what: "S21", view: "GROUP_DELAY" },
+    { what: "S22", view: "RETURN_LOSS" },
+    { what: "S21", view: "PHASE" },
+  ],
+};
+
 const FIRST: NetworkSetting = {
   live: null,
   shown: [],
-  views: [
-    { row: 2, column: 1, format: "LOG_MAGNITUDE" },
-    { row: 1, column: 1, format: "SMITH" },
-    { row: 1, column: 1, format: "RETURN_LOSS" },
-    { row: 2, column: 1, format: "GROUP_DELAY" },
-  ],
-  count: 2,
   smoothing: 0,
   apertureHz: 0,
   firstPart: null,
@@ -112,6 +118,7 @@ const [BAND_FROM, BAND_TO] = [0, 1e15];
 
 function requestOf(
   s: NetworkSetting,
+  views: View[],
   asks: JobNetwork,
   markers: number[],
   device: string | null,
@@ -123,7 +130,7 @@ function requestOf(
   const [connection, kind] = s.resonance.split(" ");
   return {
     networks: s.shown,
-    panes: s.views.slice(0, s.count).map(paneOf),
+    panes: views.map(paneOf),
     smoothing: s.smoothing,
     apertureHz: s.apertureHz,
     change: {
@@ -168,6 +175,45 @@ function requestOf(
   };
 }
 
+/** Views that are shown: beside the reflection over distance two of them, or four of six. */
+export function viewsShown(tiles: Tiles, distance: boolean): View[] {
+  const beside = tiles.count > 4 ? 4 : 2;
+  return tiles.tiles.slice(0, distance ? Math.min(tiles.count, beside) : tiles.count).map(viewOf);
+}
+
+/** What a view that was kept says of this screen; files and job are left as they are. */
+export function settingOf(v: NetworkViewRequest): Partial<NetworkSetting> {
+  const c = v.change;
+  const t = v.time;
+  return {
+    smoothing: v.smoothing ?? 0,
+    apertureHz: v.apertureHz ?? 0,
+    firstPart: c?.firstPart ?? null,
+    lastPart: c?.lastPart ?? null,
+    firstAdded: c?.firstAdded ?? null,
+    lastAdded: c?.lastAdded ?? null,
+    extensions: c?.extensions ?? [null, null],
+    referenceOhm: c?.referenceOhm ?? null,
+    balanced: c?.balanced
+      ? `${c.balanced.slice(0, 2).join("")}-${c.balanced.slice(2).join("")}`
+      : "",
+    time: t
+      ? {
+          on: true,
+          row: t.row,
+          mode: t.mode,
+          shape: t.shape,
+          velocityFactor: t.velocityFactor,
+          gated: t.gate !== null,
+          fromMetres: t.gate?.fromMetres ?? FIRST.time.fromMetres,
+          toMetres: t.gate?.toMetres ?? FIRST.time.toMetres,
+        }
+      : { ...FIRST.time, on: false },
+    otherVswr: v.otherVswr ?? FIRST.otherVswr,
+    cableMetres: v.cableMetres ?? 0,
+  };
+}
+
 const NO_ASKS: JobNetwork = { limits: [], bands: [], fixtureEmpty: null, fixtureShorted: null };
 
 /** Everything that the Network screen does with its files and its analyzer. */
@@ -185,6 +231,8 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
       }),
     [],
   );
+  const desk = useTiles("network", FIRST_TILES);
+  const views = viewsShown(desk.tiles, setting.time.on);
   const { data: instruments = [] } = useInstruments();
   const analyzers = instruments.filter((i) => i.kind === "NETWORK_ANALYZER");
   const live = analyzers.find((a) => a.id === setting.live) ?? null;
@@ -202,6 +250,7 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
   const has = (id: number | null) => (files?.some((f) => f.id === id) ? id : null);
   const request = requestOf(
     { ...setting, shown, memory: has(setting.memory) },
+    views,
     asks,
     markers.slice(0, 8),
     job?.dut ?? null,
@@ -247,6 +296,8 @@ export function useNetworks(job: Job | undefined, markers: number[]) {
   return {
     setting,
     change,
+    desk,
+    views,
     dialog,
     setDialog,
     job,

@@ -3,8 +3,8 @@ import { useQueries } from "@tanstack/react-query";
 import { api, type Run } from "../../api/client";
 import { VERDICT_SHAPE } from "../../components/verdicts";
 import { alike, mainOf } from "../../desk/outcomes";
+import { formatValue } from "../../desk/ReadingColumn";
 import { type Drawn, SeriesPlot, useZooms } from "../../desk/SeriesPlot";
-import { formatValue } from "../spectrum/Readings";
 import classes from "./RunsPage.module.css";
 
 /** Any number of runs over one another, with their readings side by side. */

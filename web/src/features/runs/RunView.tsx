@@ -1,16 +1,29 @@
 import { Alert, Button, Group, SimpleGrid, Table, Text, Textarea, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Run, type SeriesHead } from "../../api/client";
+import { api, type Outcome, type Run, type Tiles } from "../../api/client";
 import { go } from "../../app/router";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { ResultTableView } from "../../components/ResultTableView";
 import { signed } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
-import { alike, factWords, linesLast, mainOf, tablesOf } from "../../desk/outcomes";
-import { type Drawn, SeriesPlot, useZooms } from "../../desk/SeriesPlot";
-import { formatValue } from "../spectrum/Readings";
+import { OutcomeTile, whatsOf } from "../../desk/catalogue";
+import { factWords, mainOf, tablesOf } from "../../desk/outcomes";
+import { formatValue } from "../../desk/ReadingColumn";
+import { TileGrid } from "../../desk/TileGrid";
+import { TilesSentence } from "../../desk/TilesSentence";
+import { useTiles } from "../../desk/tiles";
 import classes from "./RunsPage.module.css";
+
+/** All traces first, then each thing by itself. */
+function firstTiles(o: Outcome): Tiles {
+  const whats = whatsOf(o);
+  const tile = (i: number) => ({
+    what: whats[Math.min(i, whats.length - 1)]?.value ?? "readings",
+    view: "curve",
+  });
+  return { count: 1, tiles: [0, 1, 2, 3, 4, 5].map(tile) };
+}
 
 /** One kept run, exactly as it was. */
 export function RunView({ id, jobId }: { id: number; jobId: number }) {
@@ -31,20 +44,8 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
   const [name, setName] = useState(summary.name);
   const [note, setNote] = useState(summary.note);
   const [wrong, setWrong] = useState("");
-  const zooms = useZooms();
   const main = mainOf(outcome);
-  // One trace is known by the run; several are told apart by what they are.
-  const several = outcome.series.filter((o) => o.role === "DATA").length > 1;
-  const label = (o: SeriesHead) =>
-    o !== main ? o.label : several ? `${summary.name}: ${o.label}` : summary.name;
-  const drawn: Drawn[] = main
-    ? linesLast(outcome.series.filter((o) => alike(o, main))).map((series, i) => ({
-        series,
-        label: label(series),
-        colour: i % 6,
-        width: series === main ? undefined : 1.1,
-      }))
-    : [];
+  const desk = useTiles(`run-${outcome.kind}`, firstTiles(outcome));
 
   const describe = async () => {
     if (name === summary.name && note === summary.note) {
@@ -172,8 +173,20 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
           {"\u26A0"} {m}
         </Text>
       ))}
-      <div className={classes.single}>
-        <SeriesPlot title={summary.name} drawn={drawn} zooms={zooms} spoiled={outcome.spoiled} />
+      <TilesSentence desk={desk} />
+      <div className={desk.tiles.count > 2 ? classes.many : classes.single}>
+        <TileGrid>
+          {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
+            <OutcomeTile
+              // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
+              key={place}
+              place={place}
+              tile={tile}
+              look={{ outcome, name: summary.name }}
+              onChange={(part) => desk.setTile(place, part)}
+            />
+          ))}
+        </TileGrid>
       </div>
       {tablesOf(outcome).map((t) => (
         <ResultTableView key={t.id} table={t} />

@@ -3,8 +3,8 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import type { components } from "../../api/schema";
 import { formatHertz } from "../../components/units";
-import { DraftField, FormModal } from "./FormModal";
-import { useDraft } from "./useDraft";
+import { DraftField, FormModal } from "../../desk/FormModal";
+import { useDraft } from "../../desk/useDraft";
 import type { SpectrumModel } from "./useSpectrum";
 
 type Advice = components["schemas"]["ResolutionAdvice"];

@@ -2,9 +2,9 @@ import { Button, Group, Text } from "@mantine/core";
 import type { Finding, Outcome } from "../../api/client";
 import type { PlotMarker } from "../../components/plotTypes";
 import { ResultTableView } from "../../components/ResultTableView";
+import classes from "../../desk/Desk.module.css";
 import { OutcomePlot } from "../../desk/OutcomePlot";
-import { ReadingRow } from "./Readings";
-import classes from "./SpectrumPage.module.css";
+import { ReadingRow } from "../../desk/ReadingColumn";
 
 /** True if there is more to show than a sentence. */
 export const hasPicture = (o: Outcome) => o.series.length + o.tables.length > 0;

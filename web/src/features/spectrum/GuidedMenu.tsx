@@ -10,9 +10,9 @@ import {
 import { useState } from "react";
 import type { SurveyRange } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
+import { DraftField, FormModal } from "../../desk/FormModal";
+import { useDraft } from "../../desk/useDraft";
 import { hasPicture } from "./FindingView";
-import { DraftField, FormModal } from "./FormModal";
-import { useDraft } from "./useDraft";
 import { useFinding } from "./useFinding";
 import type { SpectrumModel } from "./useSpectrum";
 

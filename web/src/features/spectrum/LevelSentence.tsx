@@ -2,7 +2,7 @@ import { Button } from "@mantine/core";
 import type { ViewPlan } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering } from "../../components/units";
-import { Choice } from "./Choice";
+import { Choice } from "../../desk/Choice";
 import { WINDOWS } from "./Steps";
 import type { SpectrumModel } from "./useSpectrum";
 

@@ -2,8 +2,8 @@ import { Button, Text, Textarea } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job, type Problem } from "../../api/client";
-import classes from "./SpectrumPage.module.css";
-import { Step } from "./Step";
+import classes from "../../desk/Desk.module.css";
+import { Step } from "../../desk/Step";
 import type { SpectrumModel } from "./useSpectrum";
 
 interface Props {

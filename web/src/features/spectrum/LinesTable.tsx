@@ -3,7 +3,7 @@ import { useState } from "react";
 import { download } from "../../components/plotExport";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed } from "../../components/units";
-import classes from "./SpectrumPage.module.css";
+import classes from "../../desk/Desk.module.css";
 import type { Frame } from "./spectrumFrame";
 import type { SpectrumModel } from "./useSpectrum";
 
@@ -75,13 +75,13 @@ export function LinesTable(props: {
           CSV
         </Button>
       </Group>
-      <Table fz="sm" verticalSpacing={1} highlightOnHover>
+      <Table fz="sm" verticalSpacing={1} horizontalSpacing={6} highlightOnHover>
         <Table.Thead>
           <Table.Tr>
             <Table.Th>Line</Table.Th>
             <Table.Th>Frequency</Table.Th>
             <Table.Th>Level ({unit})</Table.Th>
-            <Table.Th>Below the strongest (dB)</Table.Th>
+            <Table.Th>Below first (dB)</Table.Th>
           </Table.Tr>
         </Table.Thead>
         <Table.Tbody className="figures">
@@ -92,7 +92,7 @@ export function LinesTable(props: {
               onClick={() => props.onMark(p.frequencyHz)}
             >
               <Table.Td>{p.rank}</Table.Td>
-              <Table.Td>{formatHertz(p.frequencyHz, 10)}</Table.Td>
+              <Table.Td style={{ whiteSpace: "nowrap" }}>{formatHertz(p.frequencyHz, 10)}</Table.Td>
               <Table.Td>{signed(p.level, 2)}</Table.Td>
               <Table.Td>{signed(p.level - top, 2)}</Table.Td>
             </Table.Tr>

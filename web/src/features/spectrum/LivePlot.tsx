@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useRef, useState } from "react";
 import { api, type Run, type ViewPlan } from "../../api/client";
 import { valuesOf } from "../../api/frames";
 import { useFrame } from "../../api/live";
@@ -11,6 +11,21 @@ import type { Frame } from "./spectrumFrame";
 import { ALL_LOOKS, TraceMenu } from "./TraceMenu";
 import type { SpectrumModel } from "./useSpectrum";
 
+/** Level of the noise in the resolution bandwidth. */
+function noiseOf({ header }: Frame): number {
+  const density = header.readings.find((r) => r.id === "noiseDensity")?.value;
+  const dbm = (density ?? -150) + 10 * Math.log10(header.enbwHz);
+  // The density stays in dBm/Hz whatever the levels are in.
+  return dbm + header.referenceLevel - header.settings.referenceLevelDbm;
+}
+
+/** Levels from just below the noise to the top of the plot. */
+export function levelRange(frame: Frame | null, model: SpectrumModel): [number, number] {
+  const top = topOf(frame, model.state?.settings.referenceLevelDbm ?? 0);
+  const floor = !frame ? top - 100 : frame.header.linear ? 0 : 10 * Math.round(noiseOf(frame) / 10);
+  return [Math.min(floor, top - 20), top];
+}
+
 /** Lowest level of the plot: below the noise, moved only when it must. */
 function useFloor(frame: Frame | null): number {
   const floor = useRef(-110);
@@ -19,10 +34,7 @@ function useFloor(frame: Frame | null): number {
     return 0;
   }
   if (frame) {
-    const density = frame.header.readings.find((r) => r.id === "noiseDensity")?.value;
-    const dbm = (density ?? -150) + 10 * Math.log10(frame.header.enbwHz);
-    // The density stays in dBm/Hz whatever the levels are in.
-    const noise = dbm + frame.header.referenceLevel - frame.header.settings.referenceLevelDbm;
+    const noise = noiseOf(frame);
     if (unit.current !== frame.header.unit) {
       unit.current = frame.header.unit;
       floor.current = Math.floor((noise - 12) / 10) * 10;
@@ -106,7 +118,7 @@ function takeOfAll(
   }
 }
 
-interface Props {
+export interface LivePlotProps {
   model: SpectrumModel;
   markers: MarkerSet;
   overlaid: number[];
@@ -114,7 +126,7 @@ interface Props {
 }
 
 /** The live trace with all that is laid over it. */
-export function LivePlot(props: Props) {
+export function LivePlot(props: LivePlotProps & { lead?: ReactNode }) {
   const { model, markers } = props;
   const { state } = model;
   const frame = useFrame(model.store);
@@ -163,6 +175,7 @@ export function LivePlot(props: Props) {
   const remove = (trace: number) => model.changeView((now) => without(now, trace - 1));
   return (
     <Plot
+      lead={props.lead}
       title="Spectrum"
       traces={traces}
       history={history}

@@ -1,8 +1,8 @@
 import { CloseButton, SegmentedControl } from "@mantine/core";
 import { useState } from "react";
 import { ResultTableView } from "../../components/ResultTableView";
+import classes from "../../desk/Desk.module.css";
 import { LinesTable } from "./LinesTable";
-import classes from "./SpectrumPage.module.css";
 import type { Frame } from "./spectrumFrame";
 import type { SpectrumModel } from "./useSpectrum";
 

@@ -2,8 +2,8 @@ import { Button } from "@mantine/core";
 import { download } from "../../components/plotExport";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatLevel, levelRatioDb, signed, step125 } from "../../components/units";
+import classes from "../../desk/Desk.module.css";
 import { type MarkerSet, markersCsv, readMarker } from "./markers";
-import classes from "./SpectrumPage.module.css";
 import type { Frame } from "./spectrumFrame";
 
 /** Numbers of all markers, their differences, and the pair of levels. */

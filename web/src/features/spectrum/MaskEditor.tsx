@@ -1,7 +1,7 @@
 import { Button, FileButton, Text, Textarea } from "@mantine/core";
-import { FormModal } from "./FormModal";
+import { FormModal } from "../../desk/FormModal";
+import { useDraft } from "../../desk/useDraft";
 import { maskToText, textToMask } from "./maskText";
-import { useDraft } from "./useDraft";
 import type { SpectrumModel } from "./useSpectrum";
 
 const EXAMPLE = "37.5k, 62.5k, trace, -30, -45\n62.5k, 150k, trace, -55, -55, -36, -36";

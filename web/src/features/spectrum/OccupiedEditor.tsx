@@ -1,8 +1,8 @@
 import { SegmentedControl } from "@mantine/core";
 import { useState } from "react";
 import { formatHertz } from "../../components/units";
-import { DraftField, FormModal } from "./FormModal";
-import { useDraft } from "./useDraft";
+import { DraftField, FormModal } from "../../desk/FormModal";
+import { useDraft } from "../../desk/useDraft";
 import type { SpectrumModel } from "./useSpectrum";
 
 /** Occupied bandwidth by a share of the power or by a fall in dB, with a limit. */

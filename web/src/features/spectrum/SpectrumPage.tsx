@@ -1,24 +1,24 @@
-import { VisuallyHidden } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Job, type Recording } from "../../api/client";
 import { useStats } from "../../api/live";
 import { useKeys } from "../../app/useKeys";
 import { step125 } from "../../components/units";
-import { useGlance } from "../../desk/useGlance";
+import { Desk } from "../../desk/Desk";
+import classes from "../../desk/Desk.module.css";
+import { Notice } from "../../desk/Notice";
+import { useTiles } from "../../desk/tiles";
 import { useInstruments } from "../../desk/useInstruments";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
 import { Adviser } from "./Adviser";
 import { FindingView, hasPicture } from "./FindingView";
-import { LivePlot } from "./LivePlot";
 import { LowerPane } from "./LowerPane";
 import { MarkersPanel } from "./MarkersPanel";
 import { highest, type MarkerSet, NO_MARKERS, nextLine, readMarker } from "./markers";
-import { Notice } from "./Notice";
 import { OpenRecording } from "./OpenRecording";
 import { Readings } from "./Readings";
-import classes from "./SpectrumPage.module.css";
+import { FIRST_TILES, SpectrumTiles, showsTable } from "./SpectrumTiles";
 import { Steps } from "./Steps";
 import { useFinding } from "./useFinding";
 import { useSpectrum } from "./useSpectrum";
@@ -66,7 +66,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   const model = useSpectrum(job, source);
   const { frame, state } = model;
   const stats = useStats(model.store);
-  const glance = useGlance();
+  const desk = useTiles("spectrum", FIRST_TILES);
   const finding = useFinding(model);
   // What was found before this window looked is not shown unless it is asked for.
   if (state && closedFinding === null) {
@@ -191,21 +191,22 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
     open: () => setOpening(true),
   });
 
+  const tables = !showsTable(desk.tiles) && (lines || (frame?.header.tables.length ?? 0) > 0);
+  const follow = (hertz: number) => put({ main: { hertz, follows: true } });
   return (
-    <div className={classes.page} data-glance={glance}>
-      <VisuallyHidden component="h1">Spectrum</VisuallyHidden>
-      <div className={classes.path}>
-        {job && (
+    <Desk
+      title="Spectrum"
+      path={
+        job && (
           <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={movePlane} />
-        )}
-      </div>
-      <div className={classes.notice}>
-        <Notice model={model} />
-      </div>
-      <aside className={classes.steps} aria-label="Steps">
+        )
+      }
+      notice={<Notice model={model} />}
+      steps={
         <Steps
           job={job}
           model={model}
+          desk={desk}
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
@@ -213,41 +214,52 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
           onOpenRecording={() => setOpening(true)}
           onLastFinding={finding && !showFinding ? () => setClosedFinding(0) : undefined}
         />
-      </aside>
-      <div className={classes.plot}>
-        {showFinding ? (
+      }
+      tiles={
+        showFinding ? (
           <FindingView
             finding={finding}
             onKeep={() => model.keep("", "finding/keep")}
             onClose={() => setClosedFinding(finding.id)}
           />
         ) : (
-          <LivePlot model={model} markers={markers} overlaid={overlaid} onPlace={place} />
-        )}
-        {!showFinding && frame && (lines || frame.header.tables.length > 0) && (
-          <LowerPane
+          <>
+            <SpectrumTiles
+              desk={desk}
+              frame={frame}
+              model={model}
+              markers={markers}
+              overlaid={overlaid}
+              onPlace={place}
+              onMark={follow}
+            />
+            {frame && tables && (
+              <LowerPane
+                frame={frame}
+                model={model}
+                lines={lines}
+                onMark={follow}
+                onClose={() => setLines(false)}
+              />
+            )}
+          </>
+        )
+      }
+      readings={
+        <>
+          <Readings
             frame={frame}
+            live={state?.phase === "RUNNING" || state?.phase === "STILL"}
             model={model}
-            lines={lines}
-            onMark={(hertz) => put({ main: { hertz, follows: true } })}
-            onClose={() => setLines(false)}
+            markerHz={main?.hertz ?? null}
           />
-        )}
-      </div>
-      <aside className={classes.readings} aria-label="Readings">
-        <Readings
-          frame={frame}
-          live={state?.phase === "RUNNING" || state?.phase === "STILL"}
-          model={model}
-          markerHz={main?.hertz ?? null}
-        />
-        <div className={classes.rest}>
-          <MarkersPanel frame={frame} markers={markers} onChange={setMarkers} />
-        </div>
-      </aside>
-      <div className={classes.tape}>
-        {job && <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={stats} />}
-      </div>
+          <div className={classes.rest}>
+            <MarkersPanel frame={frame} markers={markers} onChange={setMarkers} />
+          </div>
+        </>
+      }
+      tape={job && <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={stats} />}
+    >
       {asking && (
         <Adviser
           model={model}
@@ -267,6 +279,6 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
           }}
         />
       )}
-    </div>
+    </Desk>
   );
 }

@@ -5,14 +5,16 @@ import { api, type Instrument, type Job, type Problem } from "../../api/client";
 import { go } from "../../app/router";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
-import { Choice } from "./Choice";
+import { Choice } from "../../desk/Choice";
+import classes from "../../desk/Desk.module.css";
+import { worstReading } from "../../desk/ReadingColumn";
+import { SetupMenu } from "../../desk/SetupMenu";
+import { Step } from "../../desk/Step";
+import { TilesSentence } from "../../desk/TilesSentence";
+import type { TileDesk } from "../../desk/tiles";
 import { GuidedMenu, GuidedProgress } from "./GuidedMenu";
 import { LevelSentence } from "./LevelSentence";
 import { Levels } from "./Levels";
-import { worstReading } from "./Readings";
-import { SetupMenu } from "./SetupMenu";
-import classes from "./SpectrumPage.module.css";
-import { Step } from "./Step";
 import type { SpectrumModel } from "./useSpectrum";
 
 export const WINDOWS: Record<string, string> = {
@@ -46,6 +48,7 @@ const LENGTHS: Record<string, string> = {
 interface Props {
   job: Job | undefined;
   model: SpectrumModel;
+  desk: TileDesk;
   sources: { value: string; label: string }[];
   source: string | null;
   instrument: Instrument | undefined;
@@ -64,7 +67,12 @@ export function Steps(props: Props) {
   const worst = worstReading(frame?.header.readings ?? []);
   const running = state?.phase === "RUNNING";
   const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
-  const averaged = frame ? Math.min(frame.header.segments, frame.header.settings.averages) : 0;
+  // A frame of the settings before says nothing of how far the present ones have come.
+  const asked = state?.settings;
+  const now = frame?.header.settings;
+  const fresh = asked?.centreHz === now?.centreHz && asked?.spanHz === now?.spanHz;
+  const averaged =
+    frame && fresh ? Math.min(frame.header.segments, frame.header.settings.averages) : 0;
   const wanted = frame?.header.settings.averages ?? 0;
   const stitched = state != null && state.settings.spanHz > state.facts.widestAtOnceHz * 1.000001;
   return (
@@ -97,10 +105,25 @@ export function Steps(props: Props) {
       <Levels job={props.job} model={model} recording={recording} />
       <Step
         title="Settings"
-        aside={props.job && <SetupMenu job={props.job} model={model} />}
+        aside={
+          props.job && (
+            <SetupMenu
+              job={props.job}
+              kind="spectrum"
+              settings={state?.settings}
+              tiles={props.desk.tiles}
+              onTake={(settings, tiles) => {
+                model.change(settings);
+                tiles && props.desk.set(tiles);
+              }}
+              onWrong={model.setProblem}
+            />
+          )
+        }
         state={model.problem && isSetting(model.problem) ? "attention" : "done"}
       >
         <Sentence {...props} recording={recording} />
+        <TilesSentence desk={props.desk} />
       </Step>
       <Step
         title="Check"
@@ -112,7 +135,7 @@ export function Steps(props: Props) {
       <Step
         title="Measure"
         state={
-          frame && (stitched ? frame.header.progress >= 1 : averaged >= wanted)
+          frame && fresh && (stitched ? frame.header.progress >= 1 : averaged >= wanted)
             ? "done"
             : state?.phase === "REFUSED"
               ? "attention"

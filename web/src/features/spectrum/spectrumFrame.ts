@@ -1,4 +1,5 @@
 import type {
+  Outcome,
   Peak,
   Reading,
   ResultTable,
@@ -6,7 +7,7 @@ import type {
   SpectrumState,
   SpectrumView,
 } from "../../api/client";
-import { factOf, type RawFrame, valuesOf, wordsOf } from "../../api/frames";
+import { type Arrays, factOf, type RawFrame, valuesOf, wordsOf } from "../../api/frames";
 import type { LiveStore } from "../../api/live";
 import type { PlotCurve } from "../../components/plotTypes";
 import { curvesOf, dataOf, linesOf, mainOf, tablesOf } from "../../desk/outcomes";
@@ -39,6 +40,9 @@ export interface SpectrumHeader extends SpectrumView {
 /** One spectrum as drawn. */
 export interface Frame {
   header: SpectrumHeader;
+  /** The outcome as it came, for tiles that show any kind. */
+  outcome: Outcome;
+  arrays: Arrays;
   level: ArrayLike<number>;
   /** More traces on the same points, as the header's rows name them. */
   rows: ArrayLike<number>[];
@@ -55,6 +59,8 @@ export function spectrumFrame({ header, arrays }: RawFrame): Frame {
   }
   const rows = dataOf(o).slice(1);
   return {
+    outcome: o,
+    arrays,
     header: {
       ...(header.view as SpectrumView),
       source: header.source,

@@ -137,11 +137,11 @@ public class AnalyzerKeyboardTest extends SpectrumScreen {
     assertThat(page.getByLabel("Run tape")).containsText("done by keys");
 
     // A sweep that runs on is held by space, also from a button that the keyboard came to.
-    enter("views 1");
+    enter("tiles 1");
     press(" ");
     reach("Hold");
     press(" ");
     assertThat(button("Sweep")).isVisible();
-    assertTrue(page.getByLabel("View 2").count() == 0, "one view");
+    assertTrue(page.getByLabel("Tile 2").count() == 0, "one view");
   }
 }

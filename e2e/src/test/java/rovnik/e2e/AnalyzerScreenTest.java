@@ -57,9 +57,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     Processes.waitFor(
         "an analyzer that rests",
         () -> {
-          if (button("Hold").isVisible()) {
-            button("Hold").click();
-          }
+          press("Hold");
           return button("Sweep").isVisible();
         });
     field("Port power", "-10");
@@ -361,9 +359,9 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     assertThat(page.locator("[data-only='feeder.s2p']")).isVisible();
     page.locator("aside input[type=file]").first().setInputFiles(file);
     assertThat(page.locator("[data-choice='Balanced ports']")).isVisible();
-    assertThat(page.locator("section[aria-label='View 1']")).containsText("pair");
+    assertThat(page.locator("section[aria-label='Tile 1']")).containsText("pair");
     choose("Balanced ports", "1+2 and 3+4");
-    assertThat(page.locator("input[aria-label='Parameter of view 1']")).hasValue("Sdd21");
+    assertThat(page.locator("input[aria-label='Parameter of tile 1']")).hasValue("Sdd21");
     enter("marker 2M");
     assertThat(page.getByTestId("network-markers")).containsText("\u22120.92 dB");
     choose("Balanced ports", "none");

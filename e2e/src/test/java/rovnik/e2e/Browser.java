@@ -52,7 +52,7 @@ final class Browser implements AutoCloseable {
                 .setViewportSize(1280, 800)
                 .setAcceptDownloads(true));
     Page page = context.newPage();
-    page.setDefaultTimeout(20_000);
+    page.setDefaultTimeout(60_000);
     page.navigate(url);
     return page;
   }

@@ -235,23 +235,12 @@ public class FirstLightTest extends SpectrumScreen {
     assertThat(page.getByLabel("Receiver", exact())).containsText("lost, trying again");
     button("Spectrum").click();
     rovnik.startStandins();
-    assertThat(page.getByText("is lost")).isHidden(slow());
+    assertThat(page.getByText("is lost")).isHidden();
     button("Start").or(button("Resume")).or(button("Hold")).first().waitFor();
     if (!button("Hold").isVisible()) {
       start();
     }
-    assertThat(page.getByTestId("stats")).containsText("frames/s", slowText());
-  }
-
-  private static com.microsoft.playwright.assertions.LocatorAssertions.IsHiddenOptions slow() {
-    return new com.microsoft.playwright.assertions.LocatorAssertions.IsHiddenOptions()
-        .setTimeout(20_000);
-  }
-
-  private static com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions
-      slowText() {
-    return new com.microsoft.playwright.assertions.LocatorAssertions.ContainsTextOptions()
-        .setTimeout(20_000);
+    assertThat(page.getByTestId("stats")).containsText("frames/s");
   }
 
   @Test

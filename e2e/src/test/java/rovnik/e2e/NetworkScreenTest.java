@@ -24,7 +24,7 @@ public class NetworkScreenTest extends SpectrumScreen {
   }
 
   private void format(int view, String format) {
-    page.locator("input[aria-label='Format of view " + view + "']").click();
+    page.locator("input[aria-label='Format of tile " + view + "']").click();
     page.getByRole(
             com.microsoft.playwright.options.AriaRole.OPTION,
             new Page.GetByRoleOptions().setName(format).setExact(true))
@@ -74,7 +74,7 @@ public class NetworkScreenTest extends SpectrumScreen {
     page.getByLabel("Gate to").fill("10");
     page.keyboard().press("Enter");
     // What lies before the spot alone reflects nothing.
-    page.locator("input[aria-label='Parameter of view 1']").click();
+    page.locator("input[aria-label='Parameter of tile 1']").click();
     page.getByRole(
             com.microsoft.playwright.options.AriaRole.OPTION,
             new Page.GetByRoleOptions().setName("S11"))

@@ -29,7 +29,7 @@ abstract class SpectrumScreen {
   @BeforeClass
   public void setUp() {
     // A busy machine may be slow; nothing here is judged by time.
-    com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+    com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(60_000);
     if (shared == null) {
       shared = new Processes();
     }
@@ -89,22 +89,27 @@ abstract class SpectrumScreen {
     return page.getByTestId("reading-" + id);
   }
 
+  /**
+   * Presses the first of these buttons that is there now, if any is: looked for and pressed in one,
+   * for the next state may take it away.
+   */
+  protected void press(String... names) {
+    page.evaluate(
+        "names => [...document.querySelectorAll('button')]"
+            + ".find(b => names.includes(b.textContent.trim()))?.click()",
+        List.of(names));
+  }
+
   /** Starts; the window of the test before may still hold the receiver for a moment. */
   protected void start() {
-    Locator go = button("Start").or(button("Resume")).first();
-    go.or(button("Hold")).first().waitFor();
+    button("Start").or(button("Resume")).or(button("Hold")).first().waitFor();
     Processes.waitFor(
         "a running measurement",
         () -> {
           if (button("Hold").isVisible()) {
             return true;
           }
-          if (button("Take it over").isVisible()) {
-            button("Take it over").click();
-          }
-          if (go.isVisible()) {
-            go.click();
-          }
+          press("Take it over", "Start", "Resume");
           return false;
         });
   }

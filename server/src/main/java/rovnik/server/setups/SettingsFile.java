@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import rovnik.core.Refusal;
 import rovnik.server.config.Json;
+import rovnik.server.desk.Tiles;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
 
@@ -38,11 +39,7 @@ public class SettingsFile {
    */
   @Schema(name = "SettingsFile")
   public record Content(
-      String format,
-      int version,
-      String measurement,
-      JsonNode settings,
-      @Nullable JsonNode tiles) {}
+      String format, int version, String measurement, JsonNode settings, @Nullable Tiles tiles) {}
 
   private final List<Checked> kinds;
   private final Json json;
@@ -73,10 +70,11 @@ public class SettingsFile {
             .checked(settings));
   }
 
-  public String write(String kind, @Nullable JsonNode settings, @Nullable JsonNode tiles) {
+  public String write(String kind, @Nullable JsonNode settings, @Nullable Tiles tiles) {
+    Tiles shown = tiles == null ? null : Tiles.checked(tiles);
     return json.mapper()
         .writerWithDefaultPrettyPrinter()
-        .writeValueAsString(new Content(FORMAT, VERSION, kind, checked(kind, settings), tiles));
+        .writeValueAsString(new Content(FORMAT, VERSION, kind, checked(kind, settings), shown));
   }
 
   /** Reads and checks a file. */
@@ -112,6 +110,6 @@ public class SettingsFile {
         VERSION,
         kind,
         checked(kind, tree.get("settings")),
-        tiles == null || tiles.isNull() ? null : tiles);
+        tiles == null || tiles.isNull() ? null : Tiles.checked(json.read(tiles, Tiles.class)));
   }
 }

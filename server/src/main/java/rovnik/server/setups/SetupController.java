@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Refusals;
+import rovnik.server.desk.Tiles;
 import rovnik.server.jobs.JobService;
 import tools.jackson.databind.JsonNode;
 
@@ -38,7 +39,7 @@ class SetupController {
   /** A setup: settings and the arrangement of tiles. */
   @Schema(name = "Setup")
   record Setup(
-      long id, String measurement, String name, JsonNode settings, @Nullable JsonNode tiles) {}
+      long id, String measurement, String name, JsonNode settings, @Nullable Tiles tiles) {}
 
   /**
    * What to keep.
@@ -51,7 +52,7 @@ class SetupController {
       @Nullable String measurement,
       @Nullable String name,
       @Nullable JsonNode settings,
-      @Nullable JsonNode tiles) {
+      @Nullable Tiles tiles) {
     String kind() {
       return measurement == null ? "spectrum" : measurement;
     }

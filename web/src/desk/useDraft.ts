@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { parseQuantity } from "../../components/units";
+import { parseQuantity } from "../components/units";
 
 /** Texts of a form with their units; a number that cannot be read is named. */
 export function useDraft(initial: Record<string, string>) {

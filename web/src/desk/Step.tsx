@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import classes from "./SpectrumPage.module.css";
+import classes from "./Desk.module.css";
 
 export type StepState = "done" | "attention" | "open";
 

@@ -1,5 +1,5 @@
 import { Alert, Button, Group, Text } from "@mantine/core";
-import { type Problem, thisWindow } from "../../api/client";
+import { type Problem, thisWindow } from "../api/client";
 
 /** What a source and the last request say. */
 interface Noticed {

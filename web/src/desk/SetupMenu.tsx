@@ -1,43 +1,50 @@
 import { Button, Menu, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import { api, type Job, Problem, type SpectrumSettings } from "../../api/client";
-import { download } from "../../components/plotExport";
+import { api, type Job, Problem, type Tiles } from "../api/client";
+import { download } from "../components/plotExport";
 import { FormModal } from "./FormModal";
-import type { SpectrumModel } from "./useSpectrum";
 
-interface Measurement {
+interface Measurement<S> {
   kind: string;
-  settings: { default: SpectrumSettings };
+  settings: { default: S };
 }
 
-interface Setup {
+interface Setup<S> {
   id: number;
   name: string;
-  settings: SpectrumSettings;
+  settings: S;
+  tiles: Tiles | null;
 }
 
 /** Ways of working: named setups of the job, settings as a file, and the factory state. */
-export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
+export function SetupMenu<S extends object>(props: {
+  job: Job;
+  /** Kind of measurement, such as "spectrum". */
+  kind: string;
+  settings: S | undefined;
+  tiles: Tiles;
+  onTake: (settings: S, tiles: Tiles | null) => unknown;
+  onWrong: (problem: Problem) => void;
+}) {
+  const { job, kind, settings, tiles, onTake } = props;
   const queries = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const [naming, setNaming] = useState(false);
   const [name, setName] = useState("");
   const [wrong, setWrong] = useState("");
   const { data: setups = [] } = useQuery({
-    queryKey: ["setups", job.id],
-    queryFn: () => api.get<Setup[]>(`/api/jobs/${job.id}/setups`),
+    queryKey: ["setups", job.id, kind],
+    queryFn: () => api.get<Setup<S>[]>(`/api/jobs/${job.id}/setups?measurement=${kind}`),
   });
-  const settings = model.state?.settings;
   if (!settings) {
     return null;
   }
-  const take = (wanted: SpectrumSettings) => model.change(wanted);
-  const refuse = (e: unknown) => model.setProblem(e as Problem);
+  const refuse = (e: unknown) => props.onWrong(e as Problem);
   const store = async () => {
     try {
-      await api.post(`/api/jobs/${job.id}/setups`, { name, settings });
-      await queries.invalidateQueries({ queryKey: ["setups", job.id] });
+      await api.post(`/api/jobs/${job.id}/setups`, { measurement: kind, name, settings, tiles });
+      await queries.invalidateQueries({ queryKey: ["setups", job.id, kind] });
       setNaming(false);
     } catch (e) {
       setWrong((e as Error).message);
@@ -45,7 +52,11 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
   };
   const save = async () => {
     try {
-      const text = await api.post<object>("/api/settings-file/write", { settings });
+      const text = await api.post<object>("/api/settings-file/write", {
+        measurement: kind,
+        settings,
+        tiles,
+      });
       download("settings.json", `${JSON.stringify(text, null, 2)}\n`, "application/json");
     } catch (e) {
       refuse(e);
@@ -56,14 +67,14 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
       return;
     }
     try {
-      const file = await api.postText<{ measurement: string; settings: SpectrumSettings }>(
+      const file = await api.postText<{ measurement: string; settings: S; tiles: Tiles | null }>(
         "/api/settings-file/read",
         await chosen.text(),
       );
-      if (file.measurement !== "spectrum") {
+      if (file.measurement !== kind) {
         throw new Problem(`it holds settings of "${file.measurement}"`, "settings", 0);
       }
-      take(file.settings);
+      onTake(file.settings, file.tiles);
     } catch (e) {
       const p = e as Problem;
       refuse(new Problem(`${chosen.name}: ${p.message}`, "settings", p.status));
@@ -79,7 +90,7 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
         </Menu.Target>
         <Menu.Dropdown>
           {setups.map((s) => (
-            <Menu.Item key={s.id} onClick={() => take(s.settings)}>
+            <Menu.Item key={s.id} onClick={() => onTake(s.settings, s.tiles)}>
               {s.name}
             </Menu.Item>
           ))}
@@ -97,9 +108,9 @@ export function SetupMenu({ job, model }: { job: Job; model: SpectrumModel }) {
           <Menu.Item onClick={() => file.current?.click()}>Read from a file ...</Menu.Item>
           <Menu.Item
             onClick={() =>
-              api.get<Measurement[]>("/api/measurements").then((all) => {
-                const first = all.find((m) => m.kind === "spectrum");
-                return first && take(first.settings.default);
+              api.get<Measurement<S>[]>("/api/measurements").then((all) => {
+                const first = all.find((m) => m.kind === kind);
+                return first && onTake(first.settings.default, null);
               }, refuse)
             }
           >

@@ -1,0 +1,150 @@
+package rovnik.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
+import java.util.stream.Stream;
+import org.testng.annotations.Test;
+
+/** Tiles of the areas: what they show, the cursor that they share, arrangements and setups. */
+public class DeskTest extends SpectrumScreen {
+  private Locator tile(int number) {
+    return page.getByLabel("Tile " + number, exact());
+  }
+
+  private void choose(String select, String option) {
+    page.locator("input[aria-label='" + select + "']").click();
+    page.getByRole(AriaRole.OPTION, new com.microsoft.playwright.Page.GetByRoleOptions())
+        .getByText(option, new Locator.GetByTextOptions().setExact(true))
+        .click();
+  }
+
+  /** Moves the pointer to a share of the width and to the middle of the height. */
+  private void point(Locator at, double share) {
+    BoundingBox box = at.boundingBox();
+    page.mouse().move(box.x + share * box.width, box.y + 0.5 * box.height);
+  }
+
+  private void menu(String sentence, String item) {
+    page.getByLabel(sentence, exact()).click();
+    page.getByRole(
+            AriaRole.MENUITEM,
+            new com.microsoft.playwright.Page.GetByRoleOptions().setName(item).setExact(true))
+        .click();
+  }
+
+  @Test
+  public void tilesOfASpectrumShareTheCursorAndAreKeptByName() {
+    frameCarrier();
+    enter("tiles 4");
+    assertThat(tile(2).locator("canvas[role=img]")).isVisible();
+    assertThat(tile(2)).containsText(words("bottom: .* s ago"));
+    assertThat(tile(3).getByTestId("lines-table")).containsText("458.52");
+    assertThat(tile(4).getByTestId("verdict")).containsText("PASS");
+    point(tile(2).locator("canvas[role=img]"), 0.5);
+    // Half the width of a span of 200 kHz is its centre, on the plot beside as well.
+    assertThat(tile(1).getByTestId("crosshair")).containsText(words("458\\.52[45]\\d* MHz"));
+    page.mouse().move(0, 0);
+    assertThat(tile(1).getByTestId("crosshair")).isEmpty();
+
+    choose("What tile 3 shows", "Level");
+    choose("View of tile 3", "numbers");
+    assertThat(tile(3).getByRole(AriaRole.TABLE)).containsText("Frequency");
+    menu("arrangement of tiles", "Keep these tiles as ...");
+    page.getByLabel("Name of the arrangement").fill("Hunting");
+    button("Keep it").click();
+    menu("arrangement of tiles", "The first ones");
+    assertThat(tile(2)).isHidden();
+    page.reload();
+    assertThat(tile(1)).isVisible();
+    enter("arrange hunt");
+    assertThat(tile(3).getByRole(AriaRole.TABLE)).containsText("Frequency");
+    menu("arrangement of tiles", "Forget Hunting");
+    enter("arrange hunt");
+    assertThat(page.getByText("No arrangement is kept yet.")).isVisible();
+    page.keyboard().press("Escape");
+    enter("tiles 1");
+  }
+
+  @Test
+  public void aPlaceOnAPlotIsAPlaceOnTheChart() {
+    button("Network").click();
+    page.locator("[data-only='feeder.s2p']").click();
+    enter("tiles 2");
+    choose("Parameter of tile 1", "S11");
+    assertThat(tile(2).getByTestId("chart")).isVisible();
+    Locator rings = tile(2).locator("svg[data-testid='chart'] > circle");
+    assertThat(rings).hasCount(0);
+    point(tile(1).getByTestId("plot"), 0.5);
+    assertThat(rings).hasCount(1);
+    String there = rings.getAttribute("cx");
+    point(tile(1).getByTestId("plot"), 0.7);
+    Processes.waitFor("the ring to move", () -> !there.equals(rings.getAttribute("cx")));
+    // And back: the chart leads the plot.
+    point(tile(2).getByTestId("chart"), 0.5);
+    assertThat(tile(1).getByTestId("crosshair")).containsText("Hz");
+    choose("Parameter of tile 1", "S21");
+  }
+
+  /** The server knows of this start; a number is written in one way or the other. */
+  private void sweepBegins(String... ways) {
+    Processes.waitFor(
+        "a sweep from " + ways[0] + " Hz",
+        () -> {
+          String state = rovnik.get("/api/live/i8/network");
+          return Stream.of(ways).anyMatch(w -> state.contains("\"startHz\":" + w));
+        });
+  }
+
+  @Test
+  public void aNetworkSetupBringsSweepViewsAndTilesBack() {
+    button("Network").click();
+    page.locator("[data-only='Network analyzer']").click();
+    assertThat(page.getByTestId("sweep")).isVisible();
+    Processes.waitFor(
+        "an analyzer that is ours",
+        () -> {
+          press("Take it over", "Sweep");
+          return button("Hold").isVisible();
+        });
+    press("Hold");
+    enter("start at 430M");
+    enter("stop at 480M");
+    enter("tiles 4");
+    enter("distance");
+    assertThat(page.getByLabel("Distance", exact()).first()).isVisible();
+    page.getByText("Setups", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
+        .click();
+    page.getByText("Keep these settings as ...").click();
+    page.getByLabel("Name of the setup").fill("Feeder look");
+    button("Keep them").click();
+    assertThat(page.getByLabel("Name of the setup")).isHidden();
+    enter("distance");
+    enter("start at 1M");
+    enter("tiles 1");
+    sweepBegins("1000000.0", "1.0E6");
+    assertThat(tile(2)).isHidden();
+    page.getByText("Setups", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
+        .click();
+    page.getByText("Feeder look").click();
+    sweepBegins("430000000", "4.3E8");
+    assertThat(tile(2)).isVisible();
+    assertThat(page.locator("section[aria-label='Distance']").first()).isVisible();
+    enter("distance");
+    enter("tiles 2");
+  }
+
+  @Test
+  public void aKeptRunIsSeenInTiles() {
+    frameCarrier();
+    enter("keep seen in tiles");
+    page.getByLabel("Run tape").getByText("seen in tiles").first().dblclick();
+    assertThat(page.getByLabel("Name", exact())).isVisible();
+    menu("Number of tiles: 1 tile", "2 tiles");
+    choose("What tile 2 shows", "Readings");
+    assertThat(tile(2)).containsText("Carrier power");
+    assertThat(tile(1).getByTestId("plot")).isVisible();
+  }
+}

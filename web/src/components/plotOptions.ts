@@ -1,0 +1,156 @@
+import type uPlot from "uplot";
+import { axisOf, cursorOf } from "./cursor";
+import { css, drawOver, drawUnder } from "./plotDraw";
+import { frequencyAxis, type PlotProps } from "./plotTypes";
+import { formatEngineering, formatHertz } from "./units";
+
+/** The axis that this plot shares with others. */
+export const axisKey = (p: PlotProps) => axisOf(p.xName ?? "Frequency", p.xUnit ?? "Hz");
+
+function xLabel(props: PlotProps): string {
+  const name = props.xName ?? "Frequency";
+  if (props.xUnit !== undefined && props.xUnit !== "Hz") {
+    return props.xUnit ? `${name} (${props.xUnit})` : name;
+  }
+  return props.logarithmic ? name : `${name} (${frequencyAxis(props.xRange).unit})`;
+}
+
+function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[] {
+  if (props.logarithmic) {
+    // Decades are written, and 2 and 5 between them where there is room; the lines stay.
+    const few = Math.log10(props.xRange[1] / props.xRange[0]) < 2.5;
+    const written = few ? [1, 2, 5] : [1];
+    return splits.map((s) => {
+      const mantissa = s === null ? 0 : s / 10 ** Math.floor(Math.log10(s) + 1e-9);
+      return s !== null && written.some((w) => Math.abs(mantissa - w) < 1e-6)
+        ? formatHertz(s)
+        : null;
+    });
+  }
+  const scale = (props.xUnit ?? "Hz") === "Hz" ? frequencyAxis(props.xRange).scale : 1;
+  const [a, b] = splits as number[];
+  const step = splits.length > 1 ? (b - a) / scale : 1;
+  const digits = Math.max(0, Math.min(9, -Math.floor(Math.log10(step) + 1e-9)));
+  return splits.map((s) => (s === null ? null : (s / scale).toFixed(digits)));
+}
+
+/** Height below which labels are cut short, pixels. */
+const LOW = 240;
+
+/** How the plot is drawn; what changes without a new plot is read from {@link live}. */
+export function options(live: { current: PlotProps }) {
+  const props = live.current;
+  const font = `12.5px "Atkinson Hyperlegible Mono", monospace`;
+  const labelFont = `600 13px "Atkinson Hyperlegible Next", sans-serif`;
+  const axisLook = { stroke: css("--ink"), font, labelFont, labelSize: 20, labelGap: 2 };
+  const grid = { stroke: css("--grid"), width: 1 };
+  const chosen: uPlot.Options = {
+    width: 400,
+    height: 300,
+    legend: { show: false },
+    padding: [8, props.logarithmic ? 34 : 14, 0, 0],
+    scales: {
+      x: {
+        time: false,
+        distr: props.logarithmic ? 3 : 1,
+        range: () => live.current.xRange,
+      },
+      y: { range: () => live.current.yRange },
+    },
+    axes: [
+      {
+        ...axisLook,
+        grid,
+        ticks: grid,
+        size: 34,
+        space: 110,
+        label: () => xLabel(live.current),
+        values: (_u, splits) => xValues(live.current, splits),
+      },
+      {
+        ...axisLook,
+        grid,
+        ticks: grid,
+        size: (_u: uPlot, values: string[] | null) => axisWidth(values),
+        space: 26,
+        // A low plot has room for the quantity, not for its plane.
+        label: (u: uPlot) =>
+          u.height < LOW ? live.current.yLabel.split(" at ")[0] : live.current.yLabel,
+        ...(props.yUnit === "V" || props.yUnit === "W"
+          ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
+          : {}),
+      },
+    ] as uPlot.Axis[],
+    series: [
+      {},
+      ...props.traces.map((t) => ({
+        label: t.label,
+        stroke: css(`--trace-${t.colour}`),
+        width: t.width ?? 1.4,
+        dash: t.dash,
+        points: { show: false },
+        spanGaps: false,
+      })),
+    ],
+    cursor: {
+      points: { show: false },
+      drag: { x: Boolean(props.onZoom), y: false, setScale: false },
+      bind: {
+        dblclick: () => () => {
+          live.current.onZoomBack?.();
+          return null;
+        },
+      },
+    },
+    hooks: {
+      ready: [(u) => watchPointer(u, live)],
+      drawAxes: [(u) => drawUnder(u, live.current)],
+      draw: [(u) => drawOver(u, live.current)],
+      setSelect: [
+        (u) => {
+          if (u.select.width > 6) {
+            const from = u.posToVal(u.select.left, "x");
+            const to = u.posToVal(u.select.left + u.select.width, "x");
+            live.current.onZoom?.(from, to);
+          }
+          u.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false);
+        },
+      ],
+    },
+  };
+  return chosen;
+}
+
+/** Room for the longest number of the level axis. */
+function axisWidth(values: string[] | null): number {
+  const longest = Math.max(4, ...(values ?? []).map((v) => v?.length ?? 0));
+  return 18 + 8 * longest;
+}
+
+function linearValues(splits: number[], unit: string): string[] {
+  return splits.map((s) => formatEngineering(s, unit, 3));
+}
+
+/**
+ * Clicks and the pointer. A press and release in one place is a click; a double click is not two of
+ * them. The place of the pointer is told to all tiles with this axis.
+ */
+function watchPointer(u: uPlot, live: { current: PlotProps }) {
+  let downAt = 0;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  u.over.addEventListener("mousedown", (e) => {
+    downAt = e.clientX;
+  });
+  u.over.addEventListener("click", (e) => {
+    clearTimeout(timer);
+    if (e.detail === 1 && Math.abs(e.clientX - downAt) < 4 && live.current.onPlace) {
+      const x = u.posToVal(e.clientX - u.over.getBoundingClientRect().left, "x");
+      timer = setTimeout(() => live.current.onPlace?.(x), 250);
+    }
+  });
+  u.over.addEventListener("mousemove", () => {
+    const left = u.cursor.left ?? -1;
+    cursorOf(axisKey(live.current)).set(left >= 0 ? u.posToVal(left, "x") : null);
+  });
+  u.over.addEventListener("mouseleave", () => cursorOf(axisKey(live.current)).set(null));
+}

@@ -1,0 +1,114 @@
+import { Menu, TextInput, UnstyledButton } from "@mantine/core";
+import { useState } from "react";
+import { useCommands } from "../app/commands";
+import { parseQuantity } from "../components/units";
+import { Choice } from "./Choice";
+import classes from "./Desk.module.css";
+import { FormModal } from "./FormModal";
+import { COUNTS, type TileDesk } from "./tiles";
+
+/** How many tiles are shown, and arrangements of them by name; the same in every area. */
+export function TilesSentence({ desk }: { desk: TileDesk }) {
+  const [naming, setNaming] = useState(false);
+  const [name, setName] = useState("");
+  const [wrong, setWrong] = useState("");
+  useCommands([
+    {
+      name: "tiles",
+      argument: "<number>",
+      hint: "how many tiles are shown: 1, 2, 4 or 6",
+      run: (text) => {
+        const n = parseQuantity(text, "");
+        if (n === null || n < 1 || n > 6) {
+          return `"${text}" is not a number of tiles. Write it as tiles 4.`;
+        }
+        desk.setCount(n);
+        return "";
+      },
+    },
+    {
+      name: "arrange",
+      argument: "<name>",
+      hint: "take an arrangement of tiles that was kept",
+      run: async (text) => {
+        const kept = await desk.listed();
+        const found = kept.filter((a) => a.name.toLowerCase().startsWith(text.toLowerCase()));
+        if (found.length !== 1) {
+          const names = kept.map((a) => a.name).join(", ");
+          return names ? `Which arrangement? ${names}.` : "No arrangement is kept yet.";
+        }
+        desk.set(found[0].tiles);
+        return "";
+      },
+    },
+  ]);
+  const keep = async () => {
+    try {
+      await desk.keep(name);
+      setNaming(false);
+    } catch (e) {
+      setWrong((e as Error).message);
+    }
+  };
+  return (
+    <div className={classes.sentence}>
+      show{" "}
+      <Choice
+        label="Number of tiles"
+        value={String(desk.tiles.count)}
+        choices={COUNTS}
+        onChange={(v) => desk.setCount(Number(v))}
+      />
+      ,{" "}
+      <Menu position="bottom-start">
+        <Menu.Target>
+          <UnstyledButton
+            aria-label="arrangement of tiles"
+            style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
+          >
+            arrangement
+          </UnstyledButton>
+        </Menu.Target>
+        <Menu.Dropdown>
+          {desk.kept.map((a) => (
+            <Menu.Item key={a.id} onClick={() => desk.set(a.tiles)}>
+              {a.name}
+            </Menu.Item>
+          ))}
+          <Menu.Item onClick={desk.first}>The first ones</Menu.Item>
+          <Menu.Divider />
+          <Menu.Item
+            onClick={() => {
+              setName("");
+              setWrong("");
+              setNaming(true);
+            }}
+          >
+            Keep these tiles as ...
+          </Menu.Item>
+          {desk.kept.map((a) => (
+            <Menu.Item key={a.id} color="red" onClick={() => desk.forget(a.id)}>
+              Forget {a.name}
+            </Menu.Item>
+          ))}
+        </Menu.Dropdown>
+      </Menu>
+      {naming && (
+        <FormModal
+          title="Keep this arrangement of tiles"
+          done="Keep it"
+          wrong={wrong}
+          onClose={() => setNaming(false)}
+          onDone={keep}
+        >
+          <TextInput
+            label="Name of the arrangement"
+            data-autofocus
+            value={name}
+            onChange={(e) => setName(e.currentTarget.value)}
+          />
+        </FormModal>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,328 @@
+import { Select } from "@mantine/core";
+import type { ReactNode } from "react";
+import type { Outcome, SeriesHead, Tile } from "../api/client";
+import { type Arrays, matrixOf, partsOf, placesOf, valuesOf } from "../api/frames";
+import { axisOf, cursorOf, useCursor } from "../components/cursor";
+import { nearest } from "../components/nearest";
+import { ResultTableView } from "../components/ResultTableView";
+import { formatEngineering, formatHertz } from "../components/units";
+import { ComplexPlane } from "./ComplexPlane";
+import classes from "./Desk.module.css";
+import { Matrix } from "./Matrix";
+import { alike, dataOf, linesLast, mainOf } from "./outcomes";
+import { ReadingColumn } from "./ReadingColumn";
+import { SeriesPlot, useZooms } from "./SeriesPlot";
+import { TileFrame } from "./TileGrid";
+
+/** An outcome as it is drawn: live with its arrays beside it, kept with them inside. */
+export interface Look {
+  outcome: Outcome;
+  arrays?: Arrays;
+  /** Known under this name, as a run is. */
+  name?: string;
+}
+
+/** All series of data that share the axis of the main one. */
+const ALL = "all";
+
+interface Drawing {
+  look: Look;
+  series: SeriesHead;
+  /** With all series that share its axis. */
+  all: boolean;
+  lead: ReactNode;
+}
+
+/** One way to show a series. */
+interface View {
+  label: string;
+  suits: (s: SeriesHead) => boolean;
+  draw: (d: Drawing) => ReactNode;
+}
+
+const isMatrix = (s: SeriesHead) => s.rows !== null;
+const isComplex = (s: SeriesHead, arrays?: Arrays) =>
+  s.re !== null || (arrays?.has(`${s.id}.re`) ?? false);
+const wordsAt = (unit: string) => (v: number) =>
+  unit === "Hz" ? formatHertz(v, 6) : formatEngineering(v, unit, 4);
+
+/** Rows of a table of values: as many as can be read, evenly taken. */
+const MOST_ROWS = 400;
+
+function CurveView({ look, series, all, lead }: Drawing) {
+  const zooms = useZooms();
+  const { outcome, arrays, name } = look;
+  const drawn = linesLast([
+    series,
+    ...outcome.series.filter((s) => s !== series && (all || s.role !== "DATA") && alike(s, series)),
+  ]);
+  // One trace is known by the name of the whole; several are told apart by what they are.
+  const several = drawn.filter((s) => s.role === "DATA").length > 1;
+  const label = (s: SeriesHead) =>
+    s !== series || !name ? s.label : several ? `${name}: ${s.label}` : name;
+  const filled = (s: SeriesHead): SeriesHead =>
+    arrays
+      ? {
+          ...s,
+          x: arrays.has(`${s.id}.x`) ? Array.from(placesOf(s, arrays)) : s.x,
+          y: Array.from(valuesOf(s, arrays)),
+        }
+      : s;
+  return (
+    <SeriesPlot
+      title={name || series.label || outcome.title}
+      lead={lead}
+      drawn={drawn.map((s, i) => ({
+        series: filled(s),
+        label: label(s),
+        colour: i % 6,
+        width: s === series ? undefined : 1.1,
+      }))}
+      zooms={zooms}
+      spoiled={outcome.spoiled}
+    />
+  );
+}
+
+function PlaneView(props: Drawing & { grid: "polar" | "impedance" | "points" }) {
+  const { look, series, grid } = props;
+  const { re, im } = partsOf(series, look.arrays);
+  return (
+    <ComplexPlane
+      title={series.label}
+      axis={axisOf(series.axis.quantity, series.axis.unit)}
+      grid={grid}
+      curves={[{ label: series.label, at: placesOf(series, look.arrays), re, im }]}
+    />
+  );
+}
+
+function MatrixView({ look, series }: Drawing) {
+  const { axis, rows } = series;
+  const all = matrixOf(series, look.arrays);
+  const finite = all.flatMap((row) => Array.from(row).filter(Number.isFinite));
+  const low = finite.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
+  const high = finite.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
+  const words = wordsAt(rows?.unit ?? "");
+  const end = (rows?.start ?? 0) + (rows?.step ?? 0) * Math.max(0, (rows?.points ?? 1) - 1);
+  return (
+    <Matrix
+      title={series.label}
+      rows={all}
+      across={[axis.start, axis.start + axis.step * (axis.points - 1)]}
+      axis={axisOf(axis.quantity, axis.unit)}
+      range={[Number(low.toPrecision(3)), Number(high.toPrecision(3))]}
+      unit={series.unit}
+      acrossWords={wordsAt(axis.unit)}
+      top={words(rows?.start ?? 0)}
+      bottom={words(end)}
+    />
+  );
+}
+
+/** Numbers over numbers; the row at the cursor of all tiles is marked, and a row sets it. */
+function ValuesView({ look, series }: Drawing) {
+  const axis = axisOf(series.axis.quantity, series.axis.unit);
+  const cursor = useCursor(axis);
+  const x = placesOf(series, look.arrays);
+  const complex = isComplex(series, look.arrays);
+  const { re, im } = partsOf(series, look.arrays);
+  const y = complex ? re : valuesOf(series, look.arrays);
+  const every = Math.max(1, Math.ceil(x.length / MOST_ROWS));
+  const shown = Array.from({ length: Math.ceil(x.length / every) }, (_, i) => i * every);
+  const here = cursor === null || x.length === 0 ? -1 : nearest(x, cursor);
+  const marked = here - (here % every);
+  const place = wordsAt(series.axis.unit);
+  return (
+    <div className={classes.scroll}>
+      <table className={`figures ${classes.values}`}>
+        <thead>
+          <tr>
+            <th>{series.axis.quantity}</th>
+            <th>
+              {series.quantity}
+              {series.unit ? ` (${series.unit})` : ""}
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((i) => (
+            <tr
+              key={x[i]}
+              data-marked={here >= 0 && i === marked}
+              onMouseEnter={() => cursorOf(axis).set(x[i])}
+              onMouseLeave={() => cursorOf(axis).set(null)}
+            >
+              <td>{place(x[i])}</td>
+              <td>
+                {complex
+                  ? `${re[i].toPrecision(4)} ${im[i] < 0 ? "\u2212" : "+"} j${Math.abs(im[i]).toPrecision(4)}`
+                  : Number(y[i].toPrecision(5))}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Decided symbols one after the other, sixteen a line, in hexadecimal. */
+function SymbolsView({ look, series }: Drawing) {
+  const axis = axisOf(series.axis.quantity, series.axis.unit);
+  const cursor = useCursor(axis);
+  const values = valuesOf(series, look.arrays);
+  const here = cursor === null ? -1 : Math.round(cursor);
+  return (
+    <div className={`figures ${classes.symbols}`}>
+      {Array.from(values, (v, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a symbol is known by its place
+        <span key={i} data-marked={i === here}>
+          {Number.isFinite(v) ? v.toString(16).toUpperCase() : "\u2014"}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+/** Ways to show a series; every area has these and no others. */
+export const VIEWS: Record<string, View> = {
+  curve: {
+    label: "curve",
+    suits: (s) => !isMatrix(s),
+    draw: (d) => <CurveView {...d} />,
+  },
+  chart: {
+    label: "Smith chart",
+    suits: (s) => s.quantity === "Reflection",
+    draw: (d) => <PlaneView {...d} grid="impedance" />,
+  },
+  plane: {
+    label: "complex plane",
+    suits: () => true,
+    draw: (d) => <PlaneView {...d} grid="polar" />,
+  },
+  points: {
+    label: "points",
+    suits: () => true,
+    draw: (d) => <PlaneView {...d} grid="points" />,
+  },
+  matrix: { label: "shades", suits: isMatrix, draw: (d) => <MatrixView {...d} /> },
+  values: {
+    label: "numbers",
+    suits: (s) => !isMatrix(s),
+    draw: (d) => <ValuesView {...d} />,
+  },
+  symbols: {
+    label: "symbols",
+    suits: (s) => s.axis.quantity === "Symbol",
+    draw: (d) => <SymbolsView {...d} />,
+  },
+};
+
+/** Views that only complex values can be shown in, and the one that they cannot. */
+const OF_COMPLEX = new Set(["chart", "plane", "points"]);
+
+/** Keys of the views that suit a series, the best first. */
+export function viewsOf(s: SeriesHead, arrays?: Arrays): string[] {
+  const complex = isComplex(s, arrays);
+  return Object.keys(VIEWS).filter(
+    (key) => VIEWS[key].suits(s) && (complex ? key !== "curve" : !OF_COMPLEX.has(key)),
+  );
+}
+
+/** What an outcome has to show in tiles: its series, its tables, its readings. */
+export function whatsOf(o: Outcome): { value: string; label: string }[] {
+  const main = mainOf(o);
+  const several = main && dataOf(o).filter((s) => alike(s, main)).length > 1;
+  return [
+    ...(several ? [{ value: ALL, label: "All traces" }] : []),
+    ...dataOf(o).map((s) => ({ value: s.id, label: s.label || s.quantity })),
+    ...o.tables.map((t) => ({ value: `table:${t.id}`, label: t.title.split(",")[0] })),
+    ...(o.readings.length ? [{ value: "readings", label: "Readings" }] : []),
+  ];
+}
+
+/** The choice of what a tile shows and how. */
+export function TileChoice(props: {
+  place: number;
+  tile: Tile;
+  whats: { value: string; label: string }[];
+  views: string[];
+  onChange: (part: Partial<Tile>) => void;
+}) {
+  const { place, tile, whats, views } = props;
+  const known = whats.some((w) => w.value === tile.what);
+  return (
+    <>
+      <Select
+        aria-label={`What tile ${place + 1} shows`}
+        size="xs"
+        w={130}
+        allowDeselect={false}
+        data={known ? whats : [{ value: tile.what, label: "nothing yet" }, ...whats]}
+        value={tile.what}
+        onChange={(what) => what && props.onChange({ what })}
+      />
+      {views.length > 1 && (
+        <Select
+          aria-label={`View of tile ${place + 1}`}
+          size="xs"
+          w={110}
+          allowDeselect={false}
+          data={views.map((value) => ({ value, label: VIEWS[value].label }))}
+          value={views.includes(tile.view) ? tile.view : views[0]}
+          onChange={(view) => view && props.onChange({ view })}
+        />
+      )}
+    </>
+  );
+}
+
+/** One tile of an outcome of any kind. */
+export function OutcomeTile(props: {
+  place: number;
+  tile: Tile;
+  look: Look | null;
+  /** Further things that the area can show. */
+  also?: { value: string; label: string }[];
+  onChange: (part: Partial<Tile>) => void;
+}) {
+  const { place, tile, look } = props;
+  const outcome = look?.outcome;
+  const whats = [...(props.also ?? []), ...(outcome ? whatsOf(outcome) : [])];
+  const all = tile.what === ALL;
+  const series = all ? outcome && mainOf(outcome) : outcome?.series.find((s) => s.id === tile.what);
+  const views = all ? ["curve"] : series ? viewsOf(series, look?.arrays) : [];
+  const view = views.includes(tile.view) ? tile.view : views[0];
+  const choice = (
+    <TileChoice place={place} tile={tile} whats={whats} views={views} onChange={props.onChange} />
+  );
+  const label = `Tile ${place + 1}`;
+  if (look && series && view) {
+    const lead = view === "curve" ? choice : null;
+    return (
+      <TileFrame label={label} head={lead ? undefined : choice}>
+        {VIEWS[view].draw({ look, series, all, lead })}
+      </TileFrame>
+    );
+  }
+  const table = outcome?.tables.find((t) => `table:${t.id}` === tile.what);
+  return (
+    <TileFrame label={label} head={choice}>
+      <div className={classes.scroll}>
+        {table ? (
+          <ResultTableView table={table} />
+        ) : outcome && tile.what === "readings" ? (
+          <div className={classes.readingTile}>
+            <ReadingColumn readings={outcome.readings} />
+          </div>
+        ) : (
+          <p className={classes.small}>
+            {outcome ? "There is none of this now. Choose another." : "Nothing measured yet."}
+          </p>
+        )}
+      </div>
+    </TileFrame>
+  );
+}

@@ -1,0 +1,92 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
+import { type Arrangement, api, type Tile, type Tiles } from "../api/client";
+
+/** How many tiles a desk shows. */
+export const COUNTS: Record<string, string> = {
+  "1": "1 tile",
+  "2": "2 tiles",
+  "4": "4 tiles",
+  "6": "6 tiles",
+};
+
+/** The count next above a wish, so that 3 are shown as 4. */
+export const countFor = (n: number) =>
+  [1, 2, 4, 6].find((count) => count >= Math.min(6, Math.round(n))) ?? 1;
+
+export interface TileDesk {
+  area: string;
+  tiles: Tiles;
+  set: (tiles: Tiles) => void;
+  setTile: (place: number, part: Partial<Tile>) => void;
+  setCount: (count: number) => void;
+  /** Arrangements that are kept by name. */
+  kept: Arrangement[];
+  /** The same, asked of the server now. */
+  listed: () => Promise<Arrangement[]>;
+  keep: (name: string) => Promise<void>;
+  forget: (id: number) => Promise<void>;
+  first: () => void;
+}
+
+/** Tiles fill up with the first ones of the area where an arrangement says nothing. */
+export function filled(tiles: Tiles, first: Tiles): Tiles {
+  return { ...tiles, tiles: first.tiles.map((t, i) => tiles.tiles[i] ?? t) };
+}
+
+function stored(area: string, first: Tiles): Tiles {
+  const text = sessionStorage.getItem(`rovnik-tiles-${area}`);
+  return text ? filled(JSON.parse(text) as Tiles, first) : first;
+}
+
+/** The tiles of an area, as they were left, and the arrangements under their names. */
+export function useTiles(area: string, first: Tiles): TileDesk {
+  const queries = useQueryClient();
+  const [tiles, setTiles] = useState(() => stored(area, first));
+  const asked = {
+    queryKey: ["arrangements", area],
+    queryFn: () => api.get<Arrangement[]>(`/api/arrangements?area=${area}`),
+  };
+  const { data: kept = [] } = useQuery(asked);
+  const change = useCallback(
+    (next: (now: Tiles) => Tiles) =>
+      setTiles((now) => {
+        const wanted = next(now);
+        sessionStorage.setItem(`rovnik-tiles-${area}`, JSON.stringify(wanted));
+        return wanted;
+      }),
+    [area],
+  );
+  const set = useCallback((wanted: Tiles) => change(() => filled(wanted, first)), [change, first]);
+  const setTile = useCallback(
+    (place: number, part: Partial<Tile>) =>
+      change((now) => ({
+        ...now,
+        tiles: now.tiles.map((t, i) => (i === place ? { ...t, ...part } : t)),
+      })),
+    [change],
+  );
+  const setCount = useCallback(
+    (count: number) => change((now) => ({ ...now, count: countFor(count) })),
+    [change],
+  );
+  const again = () => queries.invalidateQueries({ queryKey: ["arrangements", area] });
+  return {
+    area,
+    tiles,
+    set,
+    setTile,
+    setCount,
+    kept,
+    listed: () => queries.fetchQuery(asked),
+    keep: async (name) => {
+      await api.post("/api/arrangements", { area, name, tiles });
+      await again();
+    },
+    forget: async (id) => {
+      await api.remove(`/api/arrangements/${id}`);
+      await again();
+    },
+    first: () => set(first),
+  };
+}
