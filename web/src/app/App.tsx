@@ -22,14 +22,17 @@ import {
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { api, type Job, type Recording } from "../api/client";
+import { later } from "../components/later";
 import { useInstruments } from "../desk/useInstruments";
 import classes from "./App.module.css";
 import { useCommands } from "./commands";
-import { Help } from "./Help";
-import { JobDialog } from "./JobDialog";
 import { QuickEntry } from "./QuickEntry";
 import { go, useAddress } from "./router";
 import { useKeys } from "./useKeys";
+
+const JobDialog = later(async () => (await import("./JobDialog")).JobDialog);
+
+const Help = later(async () => (await import("./Help")).Help);
 
 // An area is loaded when it is first opened.
 const BenchPage = lazy(async () => ({
@@ -193,7 +196,7 @@ export function App() {
           </Stack>
         )}
       </main>
-      <Help area={area} opened={help} onClose={() => setHelp(false)} />
+      {help && <Help area={area} onClose={() => setHelp(false)} />}
       {naming && <JobDialog onClose={() => setNaming(false)} onMade={chooseJob} />}
       {editing && job && <JobDialog job={job} onClose={() => setEditing(false)} />}
     </div>

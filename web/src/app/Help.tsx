@@ -7,12 +7,12 @@ const KEYS: [string, string, string[]?][] = [
   ["space", "start, hold, resume", ["spectrum", "network"]],
   ["g", "glance: verdict, judged reading and plot alone", ["spectrum", "network"]],
   ["m", "marker on the highest peak", ["spectrum", "network"]],
-  ["n", "move the marker to the next lower peak", ["spectrum"]],
+  ["n", "move the marker to the next lower peak", ["spectrum", "network"]],
   ["d", "delta marker, measured from the marker", ["spectrum"]],
   ["c", "centre on the marker, or on the highest peak", ["spectrum"]],
   ["- and +", "narrow and widen the span", ["spectrum"]],
   ["p", "pin the marker as a further one", ["spectrum"]],
-  ["b and f", "back to the framing before, and forward again", ["spectrum"]],
+  ["b and f", "back to the framing before, and forward again", ["spectrum", "network"]],
   ["a", "auto frame: find and frame what is there", ["spectrum"]],
   ["w", "whose line is it?", ["spectrum"]],
   ["l", "table of lines", ["spectrum"]],
@@ -26,17 +26,11 @@ const KEYS: [string, string, string[]?][] = [
 ];
 
 /** Keys and entries of the area that is shown, on one page. */
-export function Help(props: { area: string; opened: boolean; onClose: () => void }) {
+export function Help(props: { area: string; onClose: () => void }) {
   const commands = allCommands();
   const half = Math.ceil(commands.length / 2);
   return (
-    <Modal
-      opened={props.opened}
-      onClose={props.onClose}
-      title="Keys and quick entry"
-      size={1150}
-      yOffset={20}
-    >
+    <Modal opened onClose={props.onClose} title="Keys and quick entry" size={1150} yOffset={20}>
       <Group align="flex-start" wrap="nowrap" gap="lg">
         <Table fz="xs" verticalSpacing={2}>
           <Table.Tbody>

@@ -110,7 +110,12 @@ export function Plot(props: PlotProps) {
   return (
     <div className={classes.frame}>
       <PlotHead plot={props} live={live} host={host} />
-      <div className={classes.body} ref={host} data-testid="plot" />
+      <div
+        className={classes.body}
+        ref={host}
+        data-testid="plot"
+        data-past={props.history?.length}
+      />
       <Canvas key={look} live={live} host={host} />
       {props.empty && <div className={classes.empty}>{props.empty}</div>}
     </div>

@@ -2,9 +2,9 @@ import { ActionIcon, Menu } from "@mantine/core";
 import { IconDownload } from "@tabler/icons-react";
 import { memo, type RefObject } from "react";
 import { useCursor } from "./cursor";
+import { download } from "./download";
 import classes from "./Plot.module.css";
 import { css } from "./plotDraw";
-import { canvasToPng, download, toCsv, toSvg } from "./plotExport";
 import { axisKey } from "./plotOptions";
 import { curveAt, levelAt, type PlotProps } from "./plotTypes";
 import { formatEngineering, formatHertz } from "./units";
@@ -17,6 +17,20 @@ const SaveMenu = memo(function SaveMenu(props: {
 }) {
   const { live, host, title } = props;
   const name = title.replace(/[^\w.-]+/g, "_");
+  const save = async (what: "png" | "svg" | "csv") => {
+    const { canvasToPng, toCsv, toSvg } = await import("./plotExport");
+    if (what === "svg") {
+      download(`${name}.svg`, toSvg(live.current, css), "image/svg+xml");
+    } else if (what === "csv") {
+      download(`${name}.csv`, toCsv(live.current), "text/csv");
+    } else {
+      const canvas = host.current?.querySelector("canvas");
+      const png = canvas && (await canvasToPng(canvas, css("--sheet")));
+      if (png) {
+        download(`${name}.png`, png);
+      }
+    }
+  };
   return (
     <Menu position="bottom-end" withinPortal>
       <Menu.Target>
@@ -25,25 +39,9 @@ const SaveMenu = memo(function SaveMenu(props: {
         </ActionIcon>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item
-          onClick={async () => {
-            const canvas = host.current?.querySelector("canvas");
-            const png = canvas && (await canvasToPng(canvas, css("--sheet")));
-            if (png) {
-              download(`${name}.png`, png);
-            }
-          }}
-        >
-          Picture (PNG)
-        </Menu.Item>
-        <Menu.Item
-          onClick={() => download(`${name}.svg`, toSvg(live.current, css), "image/svg+xml")}
-        >
-          Picture (SVG)
-        </Menu.Item>
-        <Menu.Item onClick={() => download(`${name}.csv`, toCsv(live.current), "text/csv")}>
-          What is drawn (CSV)
-        </Menu.Item>
+        <Menu.Item onClick={() => save("png")}>Picture (PNG)</Menu.Item>
+        <Menu.Item onClick={() => save("svg")}>Picture (SVG)</Menu.Item>
+        <Menu.Item onClick={() => save("csv")}>What is drawn (CSV)</Menu.Item>
       </Menu.Dropdown>
     </Menu>
   );

@@ -1,8 +1,8 @@
 import { ActionIcon, Table, Text } from "@mantine/core";
 import { IconDownload } from "@tabler/icons-react";
 import type { ResultTable } from "../api/client";
+import { download } from "./download";
 import { carriesUnit, formatCell } from "./formatCell";
-import { download } from "./plotExport";
 import classes from "./ResultTableView.module.css";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "./verdicts";
 

@@ -1,15 +1,5 @@
 import { frequencyAxis, levelAt, type PlotProps } from "./plotTypes";
 
-/** Hands a file to the browser's downloads. */
-export function download(name: string, content: Blob | string, type = "text/plain") {
-  const blob = typeof content === "string" ? new Blob([content], { type }) : content;
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(blob);
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-}
-
 /** What is drawn, as CSV: the first trace's frequencies, one column a trace. */
 export function toCsv(props: PlotProps): string {
   const [main] = props.traces;

@@ -1,3 +1,4 @@
+import { useMantineColorScheme } from "@mantine/core";
 import { useEffect, useRef } from "react";
 import { cursorOf, useCursor } from "../components/cursor";
 import classes from "./Desk.module.css";
@@ -45,6 +46,8 @@ export function Matrix(props: Props) {
   const { rows, range, across, axis } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const cursor = useCursor(axis);
+  // More is farther from the sheet: darker on paper, lighter in a dark lab.
+  const dark = useMantineColorScheme().colorScheme === "dark";
   const points = rows[0]?.length ?? 0;
   useEffect(() => {
     const c = canvas.current;
@@ -65,7 +68,8 @@ export function Matrix(props: Props) {
         for (let i = from + 1; i < to; i++) {
           most = Math.max(most, row[i]);
         }
-        const [red, green, blue] = shade((most - range[0]) / (range[1] - range[0]));
+        const share = (most - range[0]) / (range[1] - range[0]);
+        const [red, green, blue] = shade(dark ? 1 - share : share);
         const at = 4 * (r * width + x);
         image.data[at] = red;
         image.data[at + 1] = green;
@@ -74,8 +78,8 @@ export function Matrix(props: Props) {
       }
     });
     ctx.putImageData(image, 0, 0);
-  }, [rows, points, range]);
-  const share = cursor === null ? -1 : (cursor - across[0]) / (across[1] - across[0]);
+  }, [rows, points, range, dark]);
+  const place = cursor === null ? -1 : (cursor - across[0]) / (across[1] - across[0]);
   return (
     <div className={classes.matrix}>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the pointer is followed; nothing is done by it alone */}
@@ -89,14 +93,14 @@ export function Matrix(props: Props) {
         onMouseLeave={() => cursorOf(axis).set(null)}
       >
         <canvas ref={canvas} className={classes.matrixCanvas} role="img" aria-label={props.title} />
-        {share >= 0 && share <= 1 && (
-          <div className={classes.matrixCursor} style={{ left: `${100 * share}%` }} />
+        {place >= 0 && place <= 1 && (
+          <div className={classes.matrixCursor} style={{ left: `${100 * place}%` }} />
         )}
       </div>
       <div className={`figures ${classes.matrixFoot}`}>
         <span>{props.acrossWords(across[0])}</span>
         <span className={classes.legend}>
-          {range[0]} <span className={classes.legendBar} style={{ background: LEGEND }} />{" "}
+          {range[0]} <span className={classes.legendBar} style={{ background: legend(dark) }} />{" "}
           {range[1]} {props.unit}
         </span>
         <span>{props.acrossWords(across[1])}</span>
@@ -108,4 +112,7 @@ export function Matrix(props: Props) {
   );
 }
 
-const LEGEND = `linear-gradient(to right, ${SHADES.map((s) => `rgb(${s.join(" ")})`).join(", ")})`;
+function legend(dark: boolean): string {
+  const colours = SHADES.map((s) => `rgb(${s.join(" ")})`);
+  return `linear-gradient(to ${dark ? "left" : "right"}, ${colours.join(", ")})`;
+}

@@ -31,15 +31,27 @@ function curveOf({ series, label, colour }: Drawn): PlotCurve {
   };
 }
 
-/** The zoomed stretches of a still plot, the newest last. */
+/** The zoomed stretches of a plot, the newest last, and those that one went back from. */
 export type Zooms = ReturnType<typeof useZooms>;
 
 export function useZooms() {
   const [stretches, setStretches] = useState<[number, number][]>([]);
+  const [ahead, setAhead] = useState<[number, number][]>([]);
   return {
     now: stretches.at(-1),
-    onZoom: (a: number, b: number) => setStretches((all) => [...all, [a, b]]),
-    onZoomBack: () => setStretches((all) => all.slice(0, -1)),
+    onZoom: (a: number, b: number) => {
+      setStretches([...stretches, [a, b]]);
+      setAhead([]);
+    },
+    onZoomBack: () => {
+      setAhead([...ahead, ...stretches.slice(-1)]);
+      setStretches(stretches.slice(0, -1));
+    },
+    onZoomForward: () => {
+      setStretches([...stretches, ...ahead.slice(-1)]);
+      setAhead(ahead.slice(0, -1));
+    },
+    whole: () => setStretches([]),
   };
 }
 

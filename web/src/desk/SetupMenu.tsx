@@ -2,7 +2,7 @@ import { Button, Menu, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Job, Problem, type Tiles } from "../api/client";
-import { download } from "../components/plotExport";
+import { download } from "../components/download";
 import { FormModal } from "./FormModal";
 
 interface Measurement<S> {

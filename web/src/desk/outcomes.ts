@@ -20,6 +20,9 @@ export function linesOf(o: Outcome): Peak[] {
   }));
 }
 
+/** True if there is more to show than a sentence. */
+export const hasPicture = (o: Outcome) => o.series.length + o.tables.length > 0;
+
 /** Tables but the one of lines. */
 export const tablesOf = (o: Outcome) => o.tables.filter((t) => t.id !== LINES);
 

@@ -5,8 +5,9 @@ import { nearest } from "../components/nearest";
 import { viewsOf, whatsOf } from "../desk/catalogue";
 import { SHADES, shade } from "../desk/Matrix";
 import { countFor, filled } from "../desk/tiles";
-import { viewOf, whatOf } from "../features/network/panes";
+import { highestOf, nextPeak, viewOf, whatOf } from "../features/network/panes";
 import { settingOf, viewsShown } from "../features/network/useNetworks";
+import { ALL_LOOKS, MOST_LOOKS, PastLooks } from "../features/spectrum/pastLooks";
 
 function series(part: Partial<SeriesHead>): SeriesHead {
   return {
@@ -126,4 +127,47 @@ it("settings of a network that were kept come back to the screen", () => {
 
 it("the nearest place is found at both ends and between", () => {
   expect([-5, 0.4, 0.6, 9].map((x) => nearest([0, 1, 2], x))).toEqual([0, 0, 1, 2]);
+});
+
+describe("past looks", () => {
+  const look = (n: number) => [n];
+
+  it("are the last ones, the newest first", () => {
+    const past = new PastLooks();
+    let got: ArrayLike<number>[] = [];
+    for (let n = 0; n < 40; n++) {
+      got = past.take(look(n), "grid", 16);
+    }
+    expect(got.map((l) => l[0])).toEqual(Array.from({ length: 16 }, (_, i) => 38 - i));
+  });
+
+  it("begin anew with another grid, and a look seen twice counts once", () => {
+    const past = new PastLooks();
+    const first = look(1);
+    past.take(first, "a", 16);
+    expect(past.take(first, "a", 16)).toEqual([]);
+    expect(past.take(look(2), "a", 16)).toEqual([first]);
+    expect(past.take(look(3), "b", 16)).toEqual([]);
+  });
+
+  it("of all reach back to the beginning, evenly thinned", () => {
+    const past = new PastLooks();
+    let got: ArrayLike<number>[] = [];
+    for (let n = 0; n < 5000; n++) {
+      got = past.take(look(n), "grid", ALL_LOOKS);
+    }
+    expect(got.length).toBeLessThanOrEqual(MOST_LOOKS);
+    expect(got.length).toBeGreaterThan(MOST_LOOKS / 4);
+    expect(got[got.length - 1][0]).toBeLessThan(200);
+  });
+});
+
+it("peaks are walked downwards and begin again at the highest", () => {
+  const values = [Number.NaN, 3, 1, 9, 2, 5, 5, 0, 7];
+  const walk = [Number.POSITIVE_INFINITY];
+  for (let i = 0; i < 5; i++) {
+    walk.push(values[nextPeak(values, walk[walk.length - 1])]);
+  }
+  expect(walk.slice(1)).toEqual([9, 7, 5, 3, 9]);
+  expect(highestOf(values)).toBe(3);
 });

@@ -3,14 +3,17 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Calibration, type Control, type Instrument } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
+import { later } from "../../components/later";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed, step125 } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import desk from "../../desk/Desk.module.css";
 import { Step } from "../../desk/Step";
-import { CalibratePanel } from "./CalibratePanel";
-import { SegmentsEditor } from "./SegmentsEditor";
 import type { NetworkModel } from "./useNetworks";
+
+const SegmentsEditor = later(async () => (await import("./SegmentsEditor")).SegmentsEditor);
+
+const CalibratePanel = later(async () => (await import("./CalibratePanel")).CalibratePanel);
 
 /** The control by which something is plugged in, undefined if the instrument holds no parts. */
 export const partOf = (i: Instrument): Control | undefined =>

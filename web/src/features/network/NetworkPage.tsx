@@ -12,20 +12,24 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job } from "../../api/client";
 import { useStats } from "../../api/live";
+import { later } from "../../components/later";
 import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
+import { useZooms } from "../../desk/SeriesPlot";
 import { TileGrid } from "../../desk/TileGrid";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape, useRuns } from "../runs/RunTape";
-import { Candidates } from "./Candidates";
 import classes from "./NetworkPage.module.css";
 import { NetworkSide } from "./NetworkSide";
 import { NetworkSteps } from "./NetworkSteps";
 import type { ChartMarker } from "./panes";
 import { Tile } from "./Tile";
-import { TimeTile } from "./TimeTile";
 import { useNetworkCommands } from "./useNetworkCommands";
 import { type NetworkModel, useNetworks } from "./useNetworks";
+
+const TimeTile = later(async () => (await import("./TimeTile")).TimeTile);
+
+const Candidates = later(async () => (await import("./Candidates")).Candidates);
 
 /** S-parameters of files and of a live analyzer: calibration, views, corrections, verdicts. */
 export function NetworkPage({ job }: { job: Job | undefined }) {
@@ -35,9 +39,9 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
     markers.map((m) => m.hertz),
   );
   const queries = useQueryClient();
-  const [zoom, setZoom] = useState<[number, number] | null>(null);
+  const zooms = useZooms();
   const { setting, analyzer, live } = model;
-  const { place, remember } = useNetworkCommands(model, setMarkers, setZoom);
+  const { place, remember } = useNetworkCommands(model, setMarkers, zooms);
   const remove = async (id: number) => {
     try {
       await api.remove(`/api/networks/${id}`);
@@ -63,15 +67,7 @@ export function NetworkPage({ job }: { job: Job | undefined }) {
     );
   }
   const tile = (pane: number) => (
-    <Tile
-      key={pane}
-      model={model}
-      pane={pane}
-      markers={markers}
-      zoom={zoom}
-      onZoom={setZoom}
-      onPlace={place}
-    />
+    <Tile key={pane} model={model} pane={pane} markers={markers} zooms={zooms} onPlace={place} />
   );
   return (
     <Desk

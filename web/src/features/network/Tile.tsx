@@ -4,6 +4,7 @@ import { axisOf } from "../../components/cursor";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve } from "../../components/plotTypes";
 import { ComplexPlane } from "../../desk/ComplexPlane";
+import type { Zooms } from "../../desk/SeriesPlot";
 import { TileFrame } from "../../desk/TileGrid";
 import type { TileDesk } from "../../desk/tiles";
 import {
@@ -28,8 +29,7 @@ interface Props {
   model: NetworkModel;
   pane: number;
   markers: ChartMarker[];
-  zoom: [number, number] | null;
-  onZoom: (zoom: [number, number] | null) => void;
+  zooms: Zooms;
   onPlace: (hertz: number) => void;
 }
 
@@ -100,7 +100,7 @@ const GRIDS: Record<string, "impedance" | "admittance" | "polar"> = {
 };
 
 /** One view of what is shown: a plot over frequency, or a chart. */
-export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
+export function Tile({ model, pane, markers, zooms, onPlace }: Props) {
   const view = model.views[pane];
   const networks = useShown(model).filter((n) => n.curves[pane]);
   const ports = Math.max(1, ...networks.map((n) => n.ports));
@@ -122,9 +122,8 @@ export function Tile({ model, pane, markers, zoom, onZoom, onPlace }: Props) {
           pane={pane}
           view={view}
           markers={markers}
-          zoom={zoom}
+          zooms={zooms}
           lead={head}
-          onZoom={onZoom}
           onPlace={onPlace}
         />
       </TileFrame>
@@ -162,7 +161,7 @@ const EMPTY_RANGE: Record<string, [number, number]> = {
 };
 
 function OverFrequency(props: Props & { view: View; lead: ReactNode }) {
-  const { model, pane, view, zoom } = props;
+  const { model, pane, view, zooms } = props;
   const networks = useShown(model).filter((n) => n.curves[pane]?.y.length);
   const first = networks[0]?.curves[pane];
   const unit = unitOf(first?.unit ?? "");
@@ -185,7 +184,7 @@ function OverFrequency(props: Props & { view: View; lead: ReactNode }) {
   const sweep = model.live ? model.analyzer.sweep : undefined;
   const set: [number, number] = sweep ? [sweep.startHz, sweep.stopHz] : [0, 1];
   const whole: [number, number] = all.length ? [Math.min(...all), Math.max(...all)] : set;
-  const range = zoom ?? whole;
+  const range = zooms.now ?? whole;
   const values = curves.flatMap((c) =>
     c.y.filter((_, i) => c.x[i] >= range[0] && c.x[i] <= range[1]),
   );
@@ -241,8 +240,8 @@ function OverFrequency(props: Props & { view: View; lead: ReactNode }) {
           ? main?.window?.near.map((s) => ({ ...s, why: "too near to the fixture itself" }))
           : undefined
       }
-      onZoom={(a, b) => props.onZoom([a, b])}
-      onZoomBack={() => props.onZoom(null)}
+      onZoom={zooms.onZoom}
+      onZoomBack={zooms.onZoomBack}
       onPlace={props.onPlace}
       empty={
         networks.length

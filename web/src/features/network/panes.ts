@@ -125,3 +125,25 @@ export function axisFor(values: number[], centred = false): [number, number] {
 
 /** What passes both ways alike is a passive part: its stability is no question. */
 export const active = (d: TwoPortDetail) => d.stableGainDb === null || d.stableGainDb > 1;
+
+/** Index of the highest value; holes are passed over. */
+export function highestOf(values: ArrayLike<number>): number {
+  let at = 0;
+  for (let i = 0; i < values.length; i++) {
+    at = values[i] > values[at] || Number.isNaN(values[at]) ? i : at;
+  }
+  return at;
+}
+
+/** Index of the highest peak below a value; the highest of all if there is none left. */
+export function nextPeak(values: ArrayLike<number>, below: number): number {
+  let at = -1;
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    const peak = !(values[i - 1] > v) && !(values[i + 1] >= v) && !Number.isNaN(v);
+    if (peak && v < below && (at < 0 || v > values[at])) {
+      at = i;
+    }
+  }
+  return at < 0 ? highestOf(values) : at;
+}

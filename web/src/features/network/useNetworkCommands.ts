@@ -1,8 +1,10 @@
 import type { Dispatch, SetStateAction } from "react";
 import { type Command, useCommands } from "../../app/commands";
 import { useKeys } from "../../app/useKeys";
+import { nearest } from "../../components/nearest";
 import { parseQuantity } from "../../components/units";
-import type { ChartMarker } from "./panes";
+import type { Zooms } from "../../desk/SeriesPlot";
+import { type ChartMarker, highestOf, nextPeak } from "./panes";
 import type { NetworkModel } from "./useNetworks";
 
 const MOST_MARKERS = 8;
@@ -47,7 +49,7 @@ function action(name: string, hint: string, act: () => unknown): Command {
 export function useNetworkCommands(
   model: NetworkModel,
   setMarkers: Dispatch<SetStateAction<ChartMarker[]>>,
-  setZoom: (zoom: [number, number] | null) => void,
+  zooms: Zooms,
 ) {
   const { setting, change, analyzer, live } = model;
   const place = (hertz: number) =>
@@ -58,25 +60,37 @@ export function useNetworkCommands(
       }
       return all.length < MOST_MARKERS ? [...all, { label: String(number), hertz }] : all;
     });
-  const best = () => {
-    // The highest of a transmission, the best match of a reflection.
+  /** Values of the first view, the best highest: a transmission's level, a reflection's match. */
+  const merits = (): { hertz: ArrayLike<number>; merit: number[] } | null => {
     const n = model.networks[0];
     const view = model.views[0];
     const c = n?.curves[0];
     if (!n || !c) {
-      return;
+      return null;
     }
     const sign = view.row === view.column && view.format === "LOG_MAGNITUDE" ? -1 : 1;
-    let at = 0;
-    let most = Number.NEGATIVE_INFINITY;
-    for (let i = 0; i < n.frequencyHz.length; i++) {
-      const v = c.y.length ? sign * (c.y[i] ?? Number.NaN) : -Math.hypot(c.re[i], c.im[i]);
-      if (v > most) {
-        most = v;
-        at = i;
-      }
+    const merit = Array.from(n.frequencyHz, (_, i) =>
+      c.y.length ? sign * (c.y[i] ?? Number.NaN) : -Math.hypot(c.re[i], c.im[i]),
+    );
+    return { hertz: n.frequencyHz, merit };
+  };
+  const best = () => {
+    const m = merits();
+    if (m) {
+      place(m.hertz[highestOf(m.merit)]);
     }
-    place(n.frequencyHz[at]);
+  };
+  /** Moves the newest marker to the next lower peak, from the last one back to the highest. */
+  const next = () => {
+    const m = merits();
+    if (m) {
+      setMarkers((all) => {
+        const last = all.at(-1);
+        const from = last ? m.merit[nearest(m.hertz, last.hertz)] : Number.POSITIVE_INFINITY;
+        const hertz = m.hertz[nextPeak(m.merit, from)];
+        return last ? [...all.slice(0, -1), { ...last, hertz }] : [{ label: "1", hertz }];
+      });
+    }
   };
   const distance = () => change({ time: { ...setting.time, on: !setting.time.on } });
   const toggle = () =>
@@ -90,7 +104,10 @@ export function useNetworkCommands(
   useKeys({
     m: best,
     t: distance,
-    Escape: () => setZoom(null),
+    n: next,
+    b: zooms.onZoomBack,
+    f: zooms.onZoomForward,
+    Escape: zooms.whole,
     " ": toggle,
     k: () => live && analyzer.keep(),
     r: () => live && remember(),
@@ -120,7 +137,7 @@ export function useNetworkCommands(
     action("limits", "edit the limits and bands of the job", () => model.setDialog("limits")),
     action("clear", "take markers away, whole band", () => {
       setMarkers([]);
-      setZoom(null);
+      zooms.whole();
     }),
     {
       name: "analyzer",

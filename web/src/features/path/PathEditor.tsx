@@ -33,6 +33,13 @@ const KINDS = [
   ["DUT", "Device under test"],
 ] as const;
 
+/** Kinds of instruments that an element may be: what sends, what is plugged, what reads. */
+const LINKS: Partial<Record<PathElement["kind"], Instrument["kind"][]>> = {
+  SOURCE: ["SIGNAL_SOURCE", "NOISE_SOURCE"],
+  DUT: ["PART_HOLDER"],
+  PORT: ["IQ_RECEIVER", "SWEPT_ANALYZER"],
+};
+
 /** An element with its numbers as they are being typed. */
 interface Draft {
   element: PathElement;
@@ -183,8 +190,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
     }
   };
   const errorAt = (field: string) => (error?.field === field ? error.text : undefined);
-  const linkKinds =
-    kind === "SOURCE" ? ["SIGNAL_SOURCE", "NOISE_SOURCE"] : ["IQ_RECEIVER", "SWEPT_ANALYZER"];
+  const linked = LINKS[kind];
 
   return (
     <Modal opened onClose={onClose} title={`Path of "${job.name}"`} size="xl">
@@ -253,16 +259,16 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
               allowDeselect={false}
               data={KINDS.map(([value, label]) => ({ value, label }))}
               value={kind}
-              onChange={(v) => v && change({ kind: v as PathElement["kind"] })}
+              onChange={(v) => v && change({ kind: v as PathElement["kind"], instrumentId: null })}
             />
           )}
-          {fixed && (
+          {linked && (
             <Select
-              label={kind === "SOURCE" ? "Switched at the Bench as" : "Instrument"}
+              label={kind === "PORT" ? "Instrument" : "Switched at the Bench as"}
               placeholder="none"
               clearable
               data={instruments
-                .filter((i) => linkKinds.includes(i.kind))
+                .filter((i) => linked.includes(i.kind))
                 .map((i) => ({ value: String(i.id), label: i.name }))}
               value={
                 draft.element.instrumentId === null ? null : String(draft.element.instrumentId)

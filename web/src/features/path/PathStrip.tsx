@@ -1,9 +1,11 @@
 import { Button, Text } from "@mantine/core";
 import { useState } from "react";
 import type { Instrument, Job, LevelPlan, PathElement } from "../../api/client";
+import { later } from "../../components/later";
 import { signed } from "../../components/units";
-import { PathEditor } from "./PathEditor";
 import classes from "./PathStrip.module.css";
+
+const PathEditor = later(async () => (await import("./PathEditor")).PathEditor);
 
 interface Props {
   job: Job;

@@ -6,9 +6,6 @@ import classes from "../../desk/Desk.module.css";
 import { OutcomePlot } from "../../desk/OutcomePlot";
 import { ReadingRow } from "../../desk/ReadingColumn";
 
-/** True if there is more to show than a sentence. */
-export const hasPicture = (o: Outcome) => o.series.length + o.tables.length > 0;
-
 /** A finding with its picture, tables and readings; it can be kept as a run. */
 export function FindingView(props: {
   finding: Finding;

@@ -1,6 +1,6 @@
 import { Button, Group, SegmentedControl, Table } from "@mantine/core";
 import { useState } from "react";
-import { download } from "../../components/plotExport";
+import { download } from "../../components/download";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, signed } from "../../components/units";
 import classes from "../../desk/Desk.module.css";

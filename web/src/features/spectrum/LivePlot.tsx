@@ -7,8 +7,9 @@ import type { PlotCurve, PlotLimit, PlotTrace } from "../../components/plotTypes
 import { formatHertz, signed, step125 } from "../../components/units";
 import { mainOf } from "../../desk/outcomes";
 import { type MarkerSet, plotMarkers } from "./markers";
+import { PastLooks } from "./pastLooks";
 import type { Frame } from "./spectrumFrame";
-import { ALL_LOOKS, TraceMenu } from "./TraceMenu";
+import { TraceMenu } from "./TraceMenu";
 import type { SpectrumModel } from "./useSpectrum";
 
 /** Level of the noise in the resolution bandwidth. */
@@ -80,42 +81,14 @@ function useOverlays(ids: number[]): PlotTrace[] {
 
 /** The newest looks, oldest last, as long as they fit the points of the present one. */
 function useHistory(frame: Frame | null, count: number): ArrayLike<number>[] {
-  const looks = useRef<ArrayLike<number>[]>([]);
-  const skip = useRef({ every: 1, seen: 0 });
-  const fits = useRef("");
-  const key = frame ? `${frame.header.startHz} ${frame.header.stepHz} ${frame.level.length}` : "";
-  if (key !== fits.current || count === 0) {
-    looks.current = [];
-    fits.current = key;
-    skip.current = { every: 1, seen: 0 };
-  }
-  if (frame && count > 0 && looks.current[0] !== frame.level) {
-    if (count === ALL_LOOKS) {
-      takeOfAll(looks, skip.current, frame.level);
-    } else {
-      looks.current = [frame.level, ...looks.current].slice(0, count + 1);
-    }
-  }
-  return looks.current.slice(1);
-}
-
-/** Most looks that are drawn for a history of all. */
-const MOST_LOOKS = 256;
-
-/** Keeps looks over all of the time: when there are too many, every other one goes. */
-function takeOfAll(
-  looks: { current: ArrayLike<number>[] },
-  skip: { every: number; seen: number },
-  newest: ArrayLike<number>,
-) {
-  const [, ...older] = looks.current;
-  // The newest is always the first; it stays as history only when its turn has come.
-  const kept = skip.seen++ % skip.every === 0 ? looks.current : older;
-  looks.current = [newest, ...kept];
-  if (looks.current.length > MOST_LOOKS) {
-    looks.current = looks.current.filter((_, i) => i % 2 === 0);
-    skip.every *= 2;
-  }
+  const looks = useRef(new PastLooks());
+  return frame
+    ? looks.current.take(
+        frame.level,
+        `${frame.header.startHz} ${frame.header.stepHz} ${frame.level.length}`,
+        count,
+      )
+    : [];
 }
 
 export interface LivePlotProps {

@@ -1,5 +1,5 @@
 import { Button } from "@mantine/core";
-import { download } from "../../components/plotExport";
+import { download } from "../../components/download";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatLevel, levelRatioDb, signed, step125 } from "../../components/units";
 import classes from "../../desk/Desk.module.css";

@@ -1,10 +1,14 @@
 import { Button, Menu } from "@mantine/core";
 import { useState } from "react";
 import type { MarkerReading } from "../../api/client";
-import { AdjacentEditor } from "./AdjacentEditor";
-import { MaskEditor } from "./MaskEditor";
-import { OccupiedEditor } from "./OccupiedEditor";
+import { later } from "../../components/later";
 import type { SpectrumModel } from "./useSpectrum";
+
+const OccupiedEditor = later(async () => (await import("./OccupiedEditor")).OccupiedEditor);
+
+const MaskEditor = later(async () => (await import("./MaskEditor")).MaskEditor);
+
+const AdjacentEditor = later(async () => (await import("./AdjacentEditor")).AdjacentEditor);
 
 interface Props {
   model: SpectrumModel;

@@ -3,26 +3,32 @@ import { useRef, useState } from "react";
 import { api, type Job, type Recording } from "../../api/client";
 import { useStats } from "../../api/live";
 import { useKeys } from "../../app/useKeys";
+import { later } from "../../components/later";
 import { step125 } from "../../components/units";
 import { Desk } from "../../desk/Desk";
 import classes from "../../desk/Desk.module.css";
 import { Notice } from "../../desk/Notice";
+import { hasPicture } from "../../desk/outcomes";
 import { useTiles } from "../../desk/tiles";
 import { useInstruments } from "../../desk/useInstruments";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
-import { Adviser } from "./Adviser";
-import { FindingView, hasPicture } from "./FindingView";
-import { LowerPane } from "./LowerPane";
 import { MarkersPanel } from "./MarkersPanel";
 import { highest, type MarkerSet, NO_MARKERS, nextLine, readMarker } from "./markers";
-import { OpenRecording } from "./OpenRecording";
 import { Readings } from "./Readings";
 import { FIRST_TILES, SpectrumTiles, showsTable } from "./SpectrumTiles";
 import { Steps } from "./Steps";
 import { useFinding } from "./useFinding";
 import { useSpectrum } from "./useSpectrum";
 import { useSpectrumCommands } from "./useSpectrumCommands";
+
+const LowerPane = later(async () => (await import("./LowerPane")).LowerPane);
+
+const FindingView = later(async () => (await import("./FindingView")).FindingView);
+
+const OpenRecording = later(async () => (await import("./OpenRecording")).OpenRecording);
+
+const Adviser = later(async () => (await import("./Adviser")).Adviser);
 
 /** A pair of level lines to begin with: at a level, and well below it. */
 function levelPair(level: number, linear: boolean): [number, number] {

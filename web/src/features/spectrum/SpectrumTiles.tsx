@@ -1,12 +1,15 @@
 import type { Tiles } from "../../api/client";
+import { later } from "../../components/later";
 import { OutcomeTile, TileChoice, whatsOf } from "../../desk/catalogue";
 import classes from "../../desk/Desk.module.css";
 import { TileFrame, TileGrid } from "../../desk/TileGrid";
 import type { TileDesk } from "../../desk/tiles";
-import { LinesTable } from "./LinesTable";
 import { LivePlot, type LivePlotProps, levelRange } from "./LivePlot";
-import { PastTile } from "./PastTile";
 import type { Frame } from "./spectrumFrame";
+
+const PastTile = later(async () => (await import("./PastTile")).PastTile);
+
+const LinesTable = later(async () => (await import("./LinesTable")).LinesTable);
 
 /** Good first tiles. */
 export const FIRST_TILES: Tiles = {

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { Problem, type TraceRow } from "../../api/client";
 import type { PlotCurve } from "../../components/plotTypes";
 import { readForeignCsv } from "./foreignCsv";
+import { ALL_LOOKS } from "./pastLooks";
 import type { SpectrumModel } from "./useSpectrum";
 
 const MOST_ROWS = 6;
@@ -19,9 +20,6 @@ const PLAIN: [TraceRow["mode"], number, string][] = [
   ["LIVE", 1, "newest alone"],
   ["FROZEN", 1, "frozen as it is now"],
 ];
-
-/** Stands for a history of all looks. */
-export const ALL_LOOKS = Number.POSITIVE_INFINITY;
 
 function historyWords(count: number): string {
   if (count === 0) {

@@ -1,11 +1,14 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.testng.Assert.assertTrue;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
 import java.util.stream.Stream;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** Tiles of the areas: what they show, the cursor that they share, arrangements and setups. */
@@ -16,7 +19,7 @@ public class DeskTest extends SpectrumScreen {
 
   private void choose(String select, String option) {
     page.locator("input[aria-label='" + select + "']").click();
-    page.getByRole(AriaRole.OPTION, new com.microsoft.playwright.Page.GetByRoleOptions())
+    page.getByRole(AriaRole.OPTION, new Page.GetByRoleOptions())
         .getByText(option, new Locator.GetByTextOptions().setExact(true))
         .click();
   }
@@ -29,9 +32,7 @@ public class DeskTest extends SpectrumScreen {
 
   private void menu(String sentence, String item) {
     page.getByLabel(sentence, exact()).click();
-    page.getByRole(
-            AriaRole.MENUITEM,
-            new com.microsoft.playwright.Page.GetByRoleOptions().setName(item).setExact(true))
+    page.getByRole(AriaRole.MENUITEM, new Page.GetByRoleOptions().setName(item).setExact(true))
         .click();
   }
 
@@ -71,7 +72,7 @@ public class DeskTest extends SpectrumScreen {
   @Test
   public void aPlaceOnAPlotIsAPlaceOnTheChart() {
     button("Network").click();
-    page.locator("[data-only='feeder.s2p']").click();
+    page.locator("[data-only='choke-a.s2p']").click();
     enter("tiles 2");
     choose("Parameter of tile 1", "S11");
     assertThat(tile(2).getByTestId("chart")).isVisible();
@@ -115,8 +116,7 @@ public class DeskTest extends SpectrumScreen {
     enter("tiles 4");
     enter("distance");
     assertThat(page.getByLabel("Distance", exact()).first()).isVisible();
-    page.getByText("Setups", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
-        .click();
+    page.getByText("Setups", new Page.GetByTextOptions().setExact(true)).click();
     page.getByText("Keep these settings as ...").click();
     page.getByLabel("Name of the setup").fill("Feeder look");
     button("Keep them").click();
@@ -126,8 +126,7 @@ public class DeskTest extends SpectrumScreen {
     enter("tiles 1");
     sweepBegins("1000000.0", "1.0E6");
     assertThat(tile(2)).isHidden();
-    page.getByText("Setups", new com.microsoft.playwright.Page.GetByTextOptions().setExact(true))
-        .click();
+    page.getByText("Setups", new Page.GetByTextOptions().setExact(true)).click();
     page.getByText("Feeder look").click();
     sweepBegins("430000000", "4.3E8");
     assertThat(tile(2)).isVisible();
@@ -146,5 +145,26 @@ public class DeskTest extends SpectrumScreen {
     choose("What tile 2 shows", "Readings");
     assertThat(tile(2)).containsText("Carrier power");
     assertThat(tile(1).getByTestId("plot")).isVisible();
+  }
+
+  @DataProvider
+  public Object[][] areas() {
+    return new Object[][] {{"bench"}, {"spectrum"}, {"network"}, {"runs"}};
+  }
+
+  /** What a window that never saw Rovnik must fetch before an area can be used. */
+  @Test(dataProvider = "areas")
+  public void theFirstLoadOfAnAreaIsSmall(String area) {
+    Page fresh = browser.window(rovnik.url() + "/" + area);
+    fresh.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setLevel(1)).waitFor();
+    Number bytes =
+        (Number)
+            fresh.evaluate(
+                "() => performance.getEntriesByType('resource')"
+                    + ".filter(e => e.name.endsWith('.js'))"
+                    + ".reduce((sum, e) => sum + e.encodedBodySize, 0)");
+    fresh.context().close();
+    assertTrue(bytes.intValue() > 100_000, "scripts are counted: " + bytes);
+    assertTrue(bytes.intValue() < 200_000, area + " fetches " + bytes + " bytes of script");
   }
 }

@@ -67,6 +67,7 @@ public class EmissionScreenTest extends SpectrumScreen {
     page.getByLabel("Take 1: power average 32 away").click();
     assertThat(page.getByText("power average 32")).isHidden();
     addTrace("history of the last 16");
+    assertThat(page.getByTestId("plot")).hasAttribute("data-past", "16");
     assertThat(button("Hold")).isVisible();
   }
 

@@ -252,7 +252,8 @@ public final class SpectrumMeasurement {
       double nominal =
           correction == null ? nominalSource : correction.sourceToPlaneHz(nominalSource);
       double errorHz = value - nominal;
-      Limit limit = context.limits().frequencyErrorHz();
+      // What has no plain carrier has no frequency error to judge; what should have one has.
+      Limit limit = plain || top == null ? context.limits().frequencyErrorHz() : Limit.NONE;
       readings.add(
           maker.reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, own));
       double toPpm = 1e6 / nominalSource;

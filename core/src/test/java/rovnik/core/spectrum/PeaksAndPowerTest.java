@@ -8,20 +8,27 @@ import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
+import rovnik.core.limits.LimitSet;
+import rovnik.core.limits.Verdict;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.SampleSource;
 import rovnik.core.signal.Window;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.core.units.Decibels;
 
 public class PeaksAndPowerTest {
   private static SpectrumResult measure(float[] iq, double fs, SpectrumSettings settings) {
+    return measure(iq, fs, settings, MeasurementContext.BARE);
+  }
+
+  private static SpectrumResult measure(
+      float[] iq, double fs, SpectrumSettings settings, MeasurementContext context) {
     IqRecord record = new IqRecord(iq, fs, 0, Double.NaN, false);
     SpectrumLayout layout = RecordSpectrum.plan(iq.length / 2, fs, 0, settings);
     SpectrumEstimator e = RecordSpectrum.estimate(SampleSource.of(record), layout, settings);
     double[] power = new double[layout.points()];
     e.powerInto(power);
-    return SpectrumMeasurement.of(
-        power, layout, 0, Double.NaN, e.segments(), settings, MeasurementContext.BARE);
+    return SpectrumMeasurement.of(power, layout, 0, Double.NaN, e.segments(), settings, context);
   }
 
   private static SpectrumSettings settings(double span, double rbw, Window window) {
@@ -141,6 +148,26 @@ public class PeaksAndPowerTest {
         noise.readings().stream().filter(r -> r.id().equals("carrierPower")).findFirst().get();
     assertTrue(Double.isNaN(carrier.value()));
     assertEquals(carrier.marks(), List.of("modulated: no plain carrier here"));
+  }
+
+  @Test
+  public void aModulatedSignalHasNoFrequencyErrorToJudge() {
+    float[] still = Signals.noise(400_000, 1e-8, 4);
+    float[] modulated = Signals.sum(lowPass(Signals.noise(400_000, 1, 3)), still);
+    assertEquals(frequencyError(modulated), Verdict.NONE);
+    // Without any carrier it stays unanswered, not excused.
+    assertEquals(frequencyError(still), Verdict.INVALID);
+  }
+
+  private static Verdict frequencyError(float[] iq) {
+    LimitSet limits = new LimitSet(1, 2.5, Double.NaN, Double.NaN, Double.NaN);
+    MeasurementContext context =
+        new MeasurementContext(null, InstrumentAccuracy.UNKNOWN, limits, List.of());
+    return measure(iq, 400e3, settings(200e3, 500, Window.HANN), context).readings().stream()
+        .filter(r -> r.id().equals("frequencyError"))
+        .findFirst()
+        .orElseThrow()
+        .verdict();
   }
 
   /** Moving average over 8 samples, three times: a noise hump about 50 kHz wide at 400 kS/s. */
