@@ -1,7 +1,7 @@
 import { Button, Checkbox, Select, Text } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Calibration, type Control, type Instrument } from "../../api/client";
+import { api, type Calibration } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { later } from "../../components/later";
 import { QuantityField } from "../../components/QuantityField";
@@ -14,37 +14,6 @@ import type { NetworkModel } from "./useNetworks";
 const SegmentsEditor = later(async () => (await import("./SegmentsEditor")).SegmentsEditor);
 
 const CalibratePanel = later(async () => (await import("./CalibratePanel")).CalibratePanel);
-
-/** The control by which something is plugged in, undefined if the instrument holds no parts. */
-export const partOf = (i: Instrument): Control | undefined =>
-  i.kind === "PART_HOLDER" ? i.controls.find((c) => c.id === "part") : undefined;
-
-/** Places where something is plugged in at the analyzer: those that hold a through, or pads. */
-export const holdersOf = (instruments: Instrument[]) =>
-  instruments.filter((i) => partOf(i)?.choices.some((c) => c === "Open" || c === "None"));
-
-/** What is plugged in; a real bench has none of these, its user does it by hand. */
-export function Plugged({ model }: { model: NetworkModel }) {
-  const queries = useQueryClient();
-  return (
-    <div className={desk.sentence}>
-      {holdersOf(model.instruments).map((h) => (
-        <div key={h.id}>
-          <span className={desk.small}>{h.name}:</span>{" "}
-          <Choice
-            label={h.name}
-            value={partOf(h)?.value ?? ""}
-            choices={Object.fromEntries((partOf(h)?.choices ?? []).map((n) => [n, n]))}
-            onChange={async (part) => {
-              await api.put(`/api/instruments/${h.id}/controls`, { values: { part } });
-              await queries.invalidateQueries({ queryKey: ["instruments"] });
-            }}
-          />
-        </div>
-      ))}
-    </div>
-  );
-}
 
 /** Levels at both ports and the question about dc. */
 export function LevelStep({ model }: { model: NetworkModel }) {

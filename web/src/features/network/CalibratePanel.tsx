@@ -16,8 +16,8 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
 import desk from "../../desk/Desk.module.css";
-import { Plugged } from "./AnalyzerSteps";
 import classes from "./NetworkPage.module.css";
+import { Plugged } from "./Plugged";
 import type { NetworkModel } from "./useNetworks";
 
 const METHODS = [

@@ -20,10 +20,11 @@ import desk from "../../desk/Desk.module.css";
 import { SetupMenu } from "../../desk/SetupMenu";
 import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
-import { CalibrationStep, LevelStep, Plugged, partOf, SweepSentence } from "./AnalyzerSteps";
+import { CalibrationStep, LevelStep, SweepSentence } from "./AnalyzerSteps";
 import { parseElements } from "./asksText";
 import { FurtherStep, JudgeStep } from "./JudgeStep";
 import classes from "./NetworkPage.module.css";
+import { Plugged, partOf } from "./Plugged";
 import { PortExtensions } from "./PortExtensions";
 import { type NetworkModel, settingOf } from "./useNetworks";
 

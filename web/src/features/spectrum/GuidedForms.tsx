@@ -4,8 +4,10 @@ import type { SurveyRange } from "../../api/client";
 import { formatHertz, parseQuantity } from "../../components/units";
 import { DraftField, FormModal } from "../../desk/FormModal";
 import { useDraft } from "../../desk/useDraft";
-import type { Asked } from "./GuidedMenu";
 import type { SpectrumModel } from "./useSpectrum";
+
+/** Work that asks something first. */
+export type Asked = "harmonics" | "drive-sweep" | "phase-noise" | "survey" | "noise-figure";
 
 const TITLES: Record<Asked, string> = {
   harmonics: "Harmonics",

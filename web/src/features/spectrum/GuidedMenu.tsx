@@ -2,12 +2,11 @@ import { Button, Menu, Progress, Text } from "@mantine/core";
 import { useState } from "react";
 import { later } from "../../components/later";
 import { hasPicture } from "../../desk/outcomes";
+import type { Asked } from "./GuidedForms";
 import { useFinding } from "./useFinding";
 import type { SpectrumModel } from "./useSpectrum";
 
 const GuidedForm = later(async () => (await import("./GuidedForms")).GuidedForm);
-
-export type Asked = "harmonics" | "drive-sweep" | "phase-noise" | "survey" | "noise-figure";
 
 /** Work of several looks that leads to a finding. */
 export function GuidedMenu(props: { model: SpectrumModel; onLastFinding?: () => void }) {

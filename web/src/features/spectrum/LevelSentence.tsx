@@ -3,7 +3,7 @@ import type { ViewPlan } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering } from "../../components/units";
 import { Choice } from "../../desk/Choice";
-import { WINDOWS } from "./Steps";
+import { WINDOWS } from "./choices";
 import type { SpectrumModel } from "./useSpectrum";
 
 const UNITS: Record<string, string> = {

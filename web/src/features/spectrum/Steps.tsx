@@ -12,27 +12,11 @@ import { SetupMenu } from "../../desk/SetupMenu";
 import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
+import { DETECTORS, WINDOWS } from "./choices";
 import { GuidedMenu, GuidedProgress } from "./GuidedMenu";
 import { LevelSentence } from "./LevelSentence";
 import { Levels } from "./Levels";
 import type { SpectrumModel } from "./useSpectrum";
-
-export const WINDOWS: Record<string, string> = {
-  RECTANGULAR: "Rectangular",
-  HANN: "Hann",
-  HAMMING: "Hamming",
-  BLACKMAN: "Blackman",
-  BLACKMAN_HARRIS: "Blackman-Harris",
-  FLAT_TOP: "Flat-top",
-};
-
-export const DETECTORS: Record<string, string> = {
-  RMS: "RMS",
-  PEAK: "peak",
-  MINIMUM: "minimum",
-  SAMPLE: "sample",
-  LOG_AVERAGE: "log average",
-};
 
 /** Lengths of a transform; without one the RBW decides. */
 const LENGTHS: Record<string, string> = {

@@ -1,6 +1,6 @@
 import { useCommands } from "../../app/commands";
 import { parseQuantity } from "../../components/units";
-import { DETECTORS, WINDOWS } from "./Steps";
+import { DETECTORS, WINDOWS } from "./choices";
 import type { SpectrumModel } from "./useSpectrum";
 
 export type SpectrumAction =

@@ -133,7 +133,7 @@ final class Processes implements AutoCloseable {
   }
 
   static void waitFor(String what, Condition condition) {
-    long end = System.nanoTime() + 60_000_000_000L;
+    long end = System.nanoTime() + 180_000_000_000L;
     while (System.nanoTime() < end) {
       try {
         if (condition.holds()) {
@@ -147,7 +147,7 @@ final class Processes implements AutoCloseable {
         throw new IllegalStateException(e);
       }
     }
-    throw new AssertionError("waited a minute in vain for: " + what);
+    throw new AssertionError("waited three minutes in vain for: " + what);
   }
 
   private static void sleep() {

@@ -53,8 +53,10 @@ public class ScreenshotMaker {
       wait(page, 1200);
       shoot(page, "spectrum-live");
       page.getByLabel("Light or dark").click();
-      wait(page, 600);
-      shoot(page, "spectrum-live-dark");
+      type(page, "tiles 2");
+      wait(page, 6000);
+      shoot(page, "spectrum-tiles-dark");
+      type(page, "tiles 1");
       page.getByLabel("Light or dark").click();
       emissions(rovnik, page);
       networks(rovnik, page);
