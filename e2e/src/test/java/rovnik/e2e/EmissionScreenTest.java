@@ -197,6 +197,8 @@ public class EmissionScreenTest extends SpectrumScreen {
     frameCarrier();
     enter("start at 100M");
     enter("stop at 2G");
+    // What is done must be done of this span, not of the one between the two entries.
+    assertThat(page.getByLabel("Stop", exact())).hasValue("2 GHz");
     assertThat(page.getByText("averages a step")).isVisible();
     assertThat(page.getByLabel("Measure", exact())).hasAttribute("data-step", "done");
     page.keyboard().press("m");
