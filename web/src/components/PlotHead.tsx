@@ -80,7 +80,9 @@ function Key(props: { label: string; colour: number; dashed?: boolean; onRemove?
           borderTopStyle: props.dashed ? "dashed" : "solid",
         }}
       />
-      {props.label}
+      <span className={classes.keyLabel} title={props.label}>
+        {props.label}
+      </span>
       {props.onRemove && (
         <button
           type="button"

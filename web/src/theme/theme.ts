@@ -22,6 +22,7 @@ export const theme = createTheme({
   primaryColor: "ink",
   primaryShade: { light: 8, dark: 5 },
   defaultRadius: "sm",
+  respectReducedMotion: true,
   fontSizes: { xs: "0.78rem", sm: "0.86rem", md: "0.95rem", lg: "1.1rem", xl: "1.3rem" },
   components: {
     Modal: { defaultProps: { closeButtonProps: { "aria-label": "Close" } } },

@@ -15,9 +15,13 @@ import org.testng.annotations.Test;
 public class AnalyzerKeyboardTest extends SpectrumScreen {
   private static final int MOST_TABS = 100;
 
+  @Override
+  protected String home() {
+    return "/network";
+  }
+
   @BeforeMethod(dependsOnMethods = "open")
   public void network() {
-    page.navigate(rovnik.url() + "/network");
     assertThat(page.getByLabel("Show Network analyzer")).isVisible();
   }
 

@@ -9,7 +9,6 @@ import com.microsoft.playwright.options.AriaRole;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /** The live network analyzer, from hook-up to verdict, in the real interface. */
@@ -17,9 +16,9 @@ public class AnalyzerScreenTest extends SpectrumScreen {
   private static final String LIVE = "/api/live/i8/network";
   private static final String PART = "Part between the ports";
 
-  @BeforeMethod(dependsOnMethods = "open")
-  public void network() {
-    page.navigate(rovnik.url() + "/network");
+  @Override
+  protected String home() {
+    return "/network";
   }
 
   private void job(String name) {
@@ -243,7 +242,7 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     sweep("1.6M", "30M", "101");
     field("Port power", "0");
     calibrate();
-    page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
+    turn(page.getByLabel("home-made fixture"), true);
     plug(PART, "Fixture shorted");
     one();
     button("\u25CB empty now").click();
@@ -268,12 +267,12 @@ public class AnalyzerScreenTest extends SpectrumScreen {
       one();
       remember();
     }
-    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
+    turn(page.getByLabel("candidates: parts"), true);
     Locator table = page.getByTestId("candidates");
     assertThat(table.locator("tbody tr").first()).containsText("PASS");
     assertThat(table.locator("tbody tr").last()).containsText("FAIL");
-    page.getByLabel("candidates: parts").click(new Locator.ClickOptions().setForce(true));
-    page.getByLabel("home-made fixture").click(new Locator.ClickOptions().setForce(true));
+    turn(page.getByLabel("candidates: parts"), false);
+    turn(page.getByLabel("home-made fixture"), false);
   }
 
   private void choose(String label, String choice) {

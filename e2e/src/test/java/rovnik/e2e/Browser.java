@@ -4,6 +4,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -44,12 +45,13 @@ final class Browser implements AutoCloseable {
     throw new AssertionError("Chromium is missing; ./rovnik test installs it.");
   }
 
-  /** A window of its own, 1280 x 800. */
+  /** A window that knows nothing of earlier ones, 1280 x 800. */
   Page window(String url) {
     BrowserContext context =
         browser.newContext(
             new com.microsoft.playwright.Browser.NewContextOptions()
                 .setViewportSize(1280, 800)
+                .setReducedMotion(ReducedMotion.REDUCE)
                 .setAcceptDownloads(true));
     Page page = context.newPage();
     page.setDefaultTimeout(60_000);

@@ -173,7 +173,7 @@ public class FirstLightTest extends SpectrumScreen {
     enter("keep TX on");
     page.getByLabel("Run tape").getByText("TX on").waitFor();
     button("Bench").click();
-    page.getByLabel("output of Buoy TX").click(new Locator.ClickOptions().setForce(true));
+    turn(page.getByLabel("output of Buoy TX"), false);
     assertThat(page.getByText("output off")).isVisible();
     button("Spectrum").click();
     start();

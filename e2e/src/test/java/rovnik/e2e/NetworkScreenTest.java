@@ -12,9 +12,13 @@ import org.testng.annotations.Test;
 
 /** Parts from files: views, charts, markers, worst values, distance, corrections. */
 public class NetworkScreenTest extends SpectrumScreen {
+  @Override
+  protected String home() {
+    return "/network";
+  }
+
   @BeforeMethod(dependsOnMethods = "open")
   public void network() {
-    page.navigate(rovnik.url() + "/network");
     only("cavity-filter.s2p");
   }
 
@@ -70,7 +74,7 @@ public class NetworkScreenTest extends SpectrumScreen {
     page.getByLabel("Response").click();
     page.getByText("impulse", new Page.GetByTextOptions().setExact(true)).click();
     assertThat(faults).containsText("lower impedance");
-    page.getByLabel("gate", exact()).click(new Locator.ClickOptions().setForce(true));
+    turn(page.getByLabel("gate", exact()), true);
     page.getByLabel("Gate to").fill("10");
     page.keyboard().press("Enter");
     // What lies before the spot alone reflects nothing.

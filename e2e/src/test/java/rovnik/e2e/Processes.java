@@ -109,6 +109,8 @@ final class Processes implements AutoCloseable {
                 "--server.port=" + port,
                 "--rovnik.data=" + data,
                 "--rovnik.demo=true",
+                // Drawing takes most of the processor: all that is tested is there at this pace.
+                "--rovnik.frames-per-second=6",
                 "--rovnik.standin-base-port=" + standinPort));
     waitFor("server", () -> get("/api/health").contains("ok"));
     waitFor("bench", () -> get("/api/instruments").contains("CONNECTED"));
@@ -139,7 +141,7 @@ final class Processes implements AutoCloseable {
         if (condition.holds()) {
           return;
         }
-        Thread.sleep(50);
+        Thread.sleep(20);
       } catch (IOException | UncheckedIOException notYet) {
         sleep();
       } catch (InterruptedException e) {

@@ -4,12 +4,12 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
-import org.testng.annotations.AfterSuite;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.BeforeMethod;
 
@@ -19,7 +19,10 @@ abstract class SpectrumScreen {
   private static final List<String> SOURCES =
       List.of("i1/spectrum", "i4/spectrum", "i5/spectrum", "i8/network");
 
-  /** One server and one set of stand-ins for the whole suite; tests put back what they change. */
+  /**
+   * One server and one set of stand-ins for all classes of this process; tests put back what they
+   * change. It ends with the process, for nobody else knows which class is the last.
+   */
   private static Processes shared;
 
   protected Processes rovnik;
@@ -32,6 +35,7 @@ abstract class SpectrumScreen {
     com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(60_000);
     if (shared == null) {
       shared = new Processes();
+      Runtime.getRuntime().addShutdownHook(new Thread(shared::close));
     }
     rovnik = shared;
     browser = new Browser();
@@ -42,17 +46,14 @@ abstract class SpectrumScreen {
     browser.close();
   }
 
-  @AfterSuite(alwaysRun = true)
-  public static void stopAll() {
-    if (shared != null) {
-      shared.close();
-      shared = null;
-    }
+  /** The page that each test begins on. */
+  protected String home() {
+    return "/spectrum";
   }
 
   @BeforeMethod
   public void open() {
-    page = browser.window(rovnik.url() + "/spectrum");
+    page = browser.window(rovnik.url() + home());
   }
 
   @AfterMethod(alwaysRun = true)
@@ -98,6 +99,12 @@ abstract class SpectrumScreen {
         "names => [...document.querySelectorAll('button')]"
             + ".find(b => names.includes(b.textContent.trim()))?.click()",
         List.of(names));
+  }
+
+  /** Turns a switch by its key: what it stands beside may move while it is looked for. */
+  protected void turn(Locator control, boolean on) {
+    control.press("Space");
+    assertThat(control).isChecked(new LocatorAssertions.IsCheckedOptions().setChecked(on));
   }
 
   /** Starts; the window of the test before may still hold the receiver for a moment. */

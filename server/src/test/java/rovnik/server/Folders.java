@@ -11,6 +11,14 @@ import java.util.stream.Stream;
 final class Folders {
   private Folders() {}
 
+  static Path temporary() {
+    try {
+      return Files.createTempDirectory("rovnik-test");
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
   static void remove(Path folder) {
     try (Stream<Path> all = Files.walk(folder)) {
       for (Path p : (Iterable<Path>) all.sorted(Comparator.reverseOrder())::iterator) {

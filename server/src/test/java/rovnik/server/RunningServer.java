@@ -8,7 +8,6 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -84,22 +83,25 @@ final class RunningServer implements AutoCloseable {
   }
 
   static RunningServer start(String... more) {
+    Path data = Folders.temporary();
     try {
-      RunningServer made = start(Files.createTempDirectory("rovnik-test"), more);
+      RunningServer made = start(data, more);
       made.own = true;
       return made;
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
+    } catch (RuntimeException refused) {
+      Folders.remove(data);
+      throw refused;
     }
   }
 
   static RunningServer start(Path data, String... more) {
     try {
-      Bench bench = new Bench(0, 5, false);
       List<String> args = new ArrayList<>(List.of("--server.port=0", "--rovnik.data=" + data));
       args.addAll(List.of(more));
       return new RunningServer(
-          SpringApplication.run(RovnikApplication.class, args.toArray(String[]::new)), bench, data);
+          SpringApplication.run(RovnikApplication.class, args.toArray(String[]::new)),
+          new Bench(0, 5, false),
+          data);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

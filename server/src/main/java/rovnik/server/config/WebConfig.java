@@ -2,11 +2,15 @@ package rovnik.server.config;
 
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
+import java.time.Duration;
 import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.http.CacheControl;
+import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.ViewControllerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import org.springframework.web.servlet.resource.EncodedResourceResolver;
 
 /** The page's own addresses, and how the interface is described. */
 @Configuration
@@ -16,6 +20,17 @@ class WebConfig implements WebMvcConfigurer {
     for (String area : List.of("/bench", "/spectrum", "/network", "/runs", "/runs/**")) {
       registry.addViewController(area).setViewName("forward:/index.html");
     }
+  }
+
+  /** Files with a hash of their content in their name never change: a browser keeps them. */
+  @Override
+  public void addResourceHandlers(ResourceHandlerRegistry registry) {
+    registry
+        .addResourceHandler("/assets/**")
+        .addResourceLocations("classpath:/static/assets/")
+        .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable())
+        .resourceChain(true)
+        .addResolver(new EncodedResourceResolver());
   }
 
   @Bean

@@ -1,6 +1,6 @@
 package rovnik.server.live;
 
-import java.util.function.Function;
+import java.util.function.BiFunction;
 import rovnik.core.Refusal;
 import rovnik.core.result.Outcome;
 import rovnik.instruments.Instrument;
@@ -18,7 +18,7 @@ final class GuidedRun implements InstrumentLoop.Continuous {
   }
 
   private final Guided<Workbench> work;
-  private final Function<Instrument, Workbench> benches;
+  private final BiFunction<GuidedRun, Instrument, Workbench> benches;
   private final Ending ending;
   private final long beganNanos = System.nanoTime();
   private volatile boolean stop;
@@ -27,7 +27,7 @@ final class GuidedRun implements InstrumentLoop.Continuous {
   private volatile Outcome partial;
 
   @SuppressWarnings("unchecked") // a kind of measurement offers only work for its own bench
-  GuidedRun(Guided<?> work, Function<Instrument, Workbench> benches, Ending ending) {
+  GuidedRun(Guided<?> work, BiFunction<GuidedRun, Instrument, Workbench> benches, Ending ending) {
     this.work = (Guided<Workbench>) work;
     this.benches = benches;
     this.ending = ending;
@@ -60,7 +60,7 @@ final class GuidedRun implements InstrumentLoop.Continuous {
   public boolean step(Instrument instrument) {
     Outcome finding;
     try {
-      finding = work.run(benches.apply(instrument));
+      finding = work.run(benches.apply(this, instrument));
     } catch (Workbench.Stopped stopped) {
       finding = partial("Stopped before its end. ");
     }

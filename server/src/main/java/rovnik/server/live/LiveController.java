@@ -191,17 +191,17 @@ class LiveController {
       throw Refusals.range("seconds", 0, LONGEST_WAIT_SECONDS, "s");
     }
     MeasuringSession<?> session = sessions.session(source, measurement);
-    MeasuringSession.Read<?> read =
+    Showing.Newest<?> read =
         settled ? session.settled(Duration.ofMillis((long) (1000 * seconds))) : session.newest();
     return new LiveOutcome(
         source,
         measurement,
         read.sequence(),
         read.acquiredAtMillis(),
-        read.settled(),
+        read.look().settled(),
         read.settings(),
         read.look().view(),
-        OutcomeDto.whole(read.outcome()));
+        OutcomeDto.whole(read.look().shown()));
   }
 
   @PostMapping("/keep")
@@ -255,7 +255,7 @@ class LiveController {
   @GetMapping("/finding")
   FindingDto finding(@PathVariable String source, @PathVariable String measurement) {
     var found = sessions.session(source, measurement).finding();
-    return new FindingDto(found.getKey(), OutcomeDto.whole(found.getValue()));
+    return new FindingDto(found.id(), OutcomeDto.whole(found.outcome()));
   }
 
   @PostMapping("/finding/keep")

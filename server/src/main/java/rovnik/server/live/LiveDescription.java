@@ -15,7 +15,7 @@ class LiveDescription {
   OpenApiCustomizer describedKinds(List<LiveKind> kinds) {
     return api -> {
       kinds.forEach(k -> k.described().forEach(type -> add(api, type)));
-      add(api, MeasuringSession.Frame.class);
+      add(api, Showing.Frame.class);
     };
   }
 

@@ -1,17 +1,13 @@
 package rovnik.server.live;
 
-import io.swagger.v3.oas.annotations.media.Schema;
 import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
-import org.springframework.web.socket.TextMessage;
 import rovnik.core.Refusal;
-import rovnik.core.result.Outcome;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.SharedIqReceiver;
 import rovnik.server.bench.InstrumentLoop;
@@ -19,8 +15,6 @@ import rovnik.server.config.Conflict;
 import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
-import rovnik.server.results.FrameBytes;
-import rovnik.server.results.OutcomeDto;
 import rovnik.server.runs.KeptLook;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -31,50 +25,11 @@ import tools.jackson.databind.json.JsonMapper;
  *
  * <p>Everything from {@link #step} on runs on the instrument's own thread; settings and job are
  * snapshots that the next step picks up. Acquisition goes on at its own pace whatever the windows
- * do; they are sent the newest look at most {@value #FRAMES_A_SECOND} times a second.
+ * do; they are sent the newest look no more often than the server is set to.
  *
  * @param <S> settings of the measurement
  */
 public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
-  static final int FRAMES_A_SECOND = 30;
-  private static final long FRAME_NANOS = 1_000_000_000L / FRAMES_A_SECOND;
-
-  /**
-   * Header of one frame to the browser; the arrays of its outcome follow it.
-   *
-   * @param sequence grows by one a frame
-   * @param acquiredAtMillis when the newest data was complete
-   * @param settled all that the settings ask for is in it
-   * @param view what the screen of this kind needs beside the outcome
-   */
-  @Schema(name = "Frame")
-  record Frame(
-      String source,
-      String measurement,
-      long sequence,
-      long acquiredAtMillis,
-      boolean settled,
-      Object settings,
-      @Nullable Object view,
-      OutcomeDto outcome,
-      List<FrameBytes.ArrayHead> arrays) {}
-
-  /** A look with what it was taken with. */
-  private record Newest<S>(
-      Look look, S settings, JobDto job, long acquiredAtMillis, long sequence) {}
-
-  /** A finding with what it was found with. */
-  private record Found<S>(long id, Outcome outcome, S settings, JobDto job, Object work) {}
-
-  /** What can be read by scripts of the newest look. */
-  public record Read<S>(
-      Look look,
-      Outcome outcome,
-      S settings,
-      long sequence,
-      long acquiredAtMillis,
-      boolean settled) {}
-
   private final String source;
   private final Measuring<S> measuring;
   private final @Nullable InstrumentLoop loop;
@@ -82,14 +37,13 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   private final PowerGate gate;
   private final JobService jobs;
   private final Bench bench;
-  private final JsonMapper json;
-  private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
-  private final AtomicLong sequence = new AtomicLong();
+  private final long frameNanos;
+  private final Showing<S> showing;
+  private final GuidedWork<S> guided = new GuidedWork<>(this);
 
   /** Begins at the time, so that a new server's states are newer than an old one's. */
   private final AtomicLong revision = new AtomicLong(System.currentTimeMillis() * 1000);
 
-  private final Map<String, Object> memory = new ConcurrentHashMap<>();
   private volatile S settings;
   private volatile @Nullable Long jobId;
   private volatile JobDto job;
@@ -101,9 +55,6 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   private volatile boolean stale = true;
   private volatile boolean afresh;
   private volatile boolean lost;
-  private volatile @Nullable GuidedRun guided;
-  private volatile @Nullable Found<S> found;
-  private volatile @Nullable Newest<S> newest;
 
   // Touched by the instrument's thread only.
   private @Nullable S measured;
@@ -129,6 +80,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   /**
    * @param loop owner of the instrument, null for a recording
+   * @param frameNanos shortest time between two frames
    */
   MeasuringSession(
       String source,
@@ -138,6 +90,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
       PowerGate gate,
       JobService jobs,
       Bench bench,
+      long frameNanos,
       JsonMapper json) {
     this.source = source;
     this.measuring = measuring;
@@ -146,7 +99,8 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     this.gate = gate;
     this.jobs = jobs;
     this.bench = bench;
-    this.json = json;
+    this.frameNanos = frameNanos;
+    this.showing = new Showing<>(source, measuring.kind(), json);
     this.settings = measuring.first();
     this.job = bench.withoutJob();
     this.measuredJob = job;
@@ -205,24 +159,16 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   }
 
   void watch(Watcher watcher) {
-    watchers.add(watcher);
-    watcher.state(stateMessage());
-    Newest<S> n = newest;
-    if (n != null) {
-      watcher.frame(frame(n));
-    }
+    showing.watch(watcher, state());
   }
 
   /** A window closed; if it held the source, nobody does now. */
   void leave(Watcher watcher) {
-    watchers.remove(watcher);
-    watcher.close();
-    String client = watcher.clientId();
-    boolean gone = watchers.stream().noneMatch(w -> w.clientId().equals(client));
-    if (gone && hold.release(client)) {
+    boolean gone = showing.leave(watcher);
+    if (gone && hold.release(watcher.clientId())) {
       publishState();
     }
-    if (watchers.isEmpty() && !measuring.busy()) {
+    if (!showing.watched() && !measuring.busy()) {
       hold();
     }
   }
@@ -230,8 +176,6 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   // State.
 
   public SessionState state() {
-    GuidedRun work = guided;
-    Found<S> f = found;
     return new SessionState(
         revision.incrementAndGet(),
         source,
@@ -245,19 +189,14 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
         jobId,
         once,
         overrideReason(),
-        work == null ? null : work.progress(),
-        f == null ? 0 : f.id(),
+        guided.progress(),
+        guided.foundId(),
         settings,
         measuring.facts(settings, job));
   }
 
-  private TextMessage stateMessage() {
-    return new TextMessage(json.writeValueAsString(state()));
-  }
-
   public void publishState() {
-    TextMessage state = stateMessage();
-    watchers.forEach(w -> w.state(state));
+    showing.state(state());
   }
 
   private void stand(Phase newPhase, String newMessage, String newField) {
@@ -274,9 +213,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   /** Takes new settings, or refuses them and changes nothing. */
   public synchronized void apply(S wanted) {
-    if (guided != null) {
-      throw Conflict.state("Guided work is under way: its settings stay. Stop it first.");
-    }
+    guided.refuseIfUnderWay(": its settings stay. Stop it first.");
     S checked = measuring.checked(wanted, job);
     String trouble = gate.trouble(who(), measuring.flow(checked, job));
     if (!trouble.isEmpty() && phase.going()) {
@@ -300,7 +237,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   /** Reads what the settings ask for from the look that stands still, if it was taken for them. */
   private void readAgain() {
-    Newest<S> n = newest;
+    Showing.Newest<S> n = showing.peek();
     Look again = n == null ? null : measuring.again(n.look(), n.settings(), settings, n.job());
     if (again != null) {
       publish(again, settings, n.job(), n.acquiredAtMillis());
@@ -394,7 +331,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   public synchronized void hold() {
     stopGuided();
-    if (guided != null) {
+    if (guided.underWay()) {
       return; // it ends by itself after the look that is under way
     }
     if (phase.going()) {
@@ -431,8 +368,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     }
     String trouble = gate.trouble(who(), measuring.flow(settings, job));
     if (!trouble.isEmpty() && phase.going()) {
-      stopGuided();
-      guided = null;
+      guided.drop();
       end();
       measuring.cutOff();
       stand(Phase.REFUSED, trouble, "levelPlan");
@@ -462,46 +398,20 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   /** Starts guided work, or refuses it. */
   public synchronized void startGuided(
       Guided<?> work, Object form, @Nullable Long wantedJob, @Nullable String reason) {
-    if (guided != null) {
-      throw Conflict.state("Guided work is under way. Stop it first.");
-    }
+    guided.refuseIfUnderWay(". Stop it first.");
     measuring.fitsGuided();
     if (loop == null) {
       throw Conflict.state("A recording stands still: guided work needs an instrument.");
     }
     allow(wantedJob, reason);
-    S snapshot = settings;
-    JobDto with = job;
-    GuidedRun[] self = new GuidedRun[1];
-    self[0] =
-        new GuidedRun(
-            work,
-            i -> measuring.workbench(seen(i), snapshot, with, new SessionVoice(self[0], with)),
-            (run, outcome, trouble, where) ->
-                guidedEnded(run, outcome, snapshot, with, form, trouble, where));
-    guided = self[0];
-    found = null;
+    GuidedRun run = guided.begin(work, form, settings, job);
     end();
     stand(Phase.RUNNING, "", "");
-    loop.begin(self[0]);
+    loop.begin(run);
   }
 
-  /** Called on the instrument's thread. */
-  private synchronized void guidedEnded(
-      GuidedRun run,
-      @Nullable Outcome outcome,
-      S with,
-      JobDto of,
-      Object form,
-      String trouble,
-      String where) {
-    if (guided != run) {
-      return;
-    }
-    if (outcome != null) {
-      found = new Found<>(sequence.incrementAndGet(), outcome, with, of, form);
-    }
-    guided = null;
+  /** Called on the instrument's thread, with the lock of this session. */
+  void guidedEnded(GuidedRun run, String trouble, String where) {
     measured = null;
     stale = true;
     if (loop != null) {
@@ -515,98 +425,48 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   }
 
   public void stopGuided() {
-    GuidedRun run = guided;
-    if (run != null) {
-      run.stop();
+    guided.stop();
+  }
+
+  /** The newest finding, or a {@link Conflict} if there is none. */
+  GuidedWork.Found<S> finding() {
+    return guided.found();
+  }
+
+  // What guided work does through its session.
+
+  Workbench workbench(Instrument instrument, S with, JobDto of, Workbench.Voice voice) {
+    return measuring.workbench(seen(instrument), with, of, voice);
+  }
+
+  /** A number for a finding. */
+  long number() {
+    return showing.number();
+  }
+
+  void serveCalls() {
+    if (loop != null) {
+      loop.serveCalls();
     }
   }
 
-  /** The newest finding with its id, or a {@link Conflict} if there is none. */
-  Map.Entry<Long, Outcome> finding() {
-    Found<S> f = found;
-    if (f == null) {
-      throw Conflict.state("Nothing was found yet. Start guided work first.");
-    }
-    return Map.entry(f.id(), f.outcome());
+  void control(long instrument, Map<String, String> values) {
+    bench.control(instrument, values, jobId, overrideReason(), hold.holder());
   }
 
-  private final class SessionVoice implements Workbench.Voice {
-    private final GuidedRun run;
-    private final JobDto with;
-
-    SessionVoice(GuidedRun run, JobDto with) {
-      this.run = run;
-      this.with = with;
-    }
-
-    @Override
-    public void say(String what, double done) {
-      run.say(what, done);
-      publishState();
-    }
-
-    @Override
-    public void partial(Outcome outcome) {
-      run.partial(outcome);
-    }
-
-    @Override
-    public void breathe() {
-      if (loop != null) {
-        loop.serveCalls();
-      }
-      if (run.stopping()) {
-        throw new Workbench.Stopped();
-      }
-    }
-
-    @Override
-    @SuppressWarnings("unchecked") // a bench shows looks with the settings of its own kind
-    public void show(Look look, Object shownWith) {
-      publish(look, (S) shownWith, with, System.currentTimeMillis());
-    }
-
-    @Override
-    public Object recalled(String key) {
-      return memory.get(key);
-    }
-
-    @Override
-    public void remember(String key, Object what) {
-      memory.put(key, what);
-    }
-
-    @Override
-    public void control(long instrument, Map<String, String> values) {
-      bench.control(instrument, values, jobId, overrideReason(), hold.holder());
-    }
-
-    @Override
-    @SuppressWarnings("unchecked")
-    public void frame(Object framed) {
-      settings = (S) framed;
-    }
+  void frame(S framed) {
+    settings = framed;
   }
 
   // What there is.
 
-  /** The newest look for scripts, or a {@link Conflict} if there is none. */
-  public Read<S> newest() {
-    Newest<S> n = newest;
-    if (n == null) {
-      throw Conflict.state("Nothing was measured yet. Start the measurement first.");
-    }
-    return new Read<>(
-        n.look(),
-        n.look().shown(),
-        n.settings(),
-        n.sequence(),
-        n.acquiredAtMillis(),
-        n.look().settled());
+  /** The newest look with what it was taken with, or a {@link Conflict} if there is none. */
+  Showing.Newest<S> newest() {
+    return showing.newest();
   }
 
   /** Waits until the newest look has all that the present settings ask for. */
-  public synchronized Read<S> settled(Duration limit) {
+  synchronized Showing.Newest<S> settled(Duration limit) {
     long end = System.nanoTime() + limit.toNanos();
     while (!isSettled()) {
       long left = end - System.nanoTime();
@@ -631,7 +491,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   }
 
   private boolean isSettled() {
-    Newest<S> n = newest;
+    Showing.Newest<S> n = showing.peek();
     return n != null
         && !afresh
         && n.look().settled()
@@ -641,11 +501,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   /** The newest look, or a {@link Conflict} if there is none. */
   public Look look() {
-    Newest<S> n = newest;
-    if (n == null) {
-      throw Conflict.state("Nothing was measured yet. Start the measurement first.");
-    }
-    return n.look();
+    return showing.newest().look();
   }
 
   /**
@@ -654,20 +510,17 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
    * @param into the job, where none was chosen for measuring
    */
   KeptLook kept(@Nullable Long into) {
-    Newest<S> n = newest;
-    if (n == null) {
-      throw Conflict.state("There is nothing to keep yet. Start the measurement first.");
-    }
+    Showing.Newest<S> n = showing.newest();
     return kept(measuring.kept(n.look(), n.settings(), n.job()), n.settings(), null, n.job(), into);
   }
 
   /** The newest finding as a run keeps it. */
   KeptLook keptFinding(@Nullable Long into) {
-    Found<S> f = found;
-    if (f == null || f.outcome().series().isEmpty() && f.outcome().readings().isEmpty()) {
+    GuidedWork.Found<S> f = guided.found();
+    if (f.outcome().series().isEmpty() && f.outcome().readings().isEmpty()) {
       throw Conflict.state("There is no finding to keep. Start guided work first.");
     }
-    Newest<S> n = newest;
+    Showing.Newest<S> n = showing.peek();
     KeptLook.Parts parts =
         n == null
             ? KeptLook.Parts.of(f.outcome(), List.of())
@@ -726,9 +579,9 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     if (now >= nextFrameNanos || settled) {
       publish(next, measured, measuredJob, millis);
       // From when it was due, not from when it came: what a look takes must not slow the pace.
-      nextFrameNanos = Math.max(nextFrameNanos + FRAME_NANOS, now);
+      nextFrameNanos = Math.max(nextFrameNanos + frameNanos, now);
     } else {
-      newest = new Newest<>(next, measured, measuredJob, millis, sequence.get());
+      showing.note(next, measured, measuredJob, millis);
     }
     // Until all is there it goes on at full speed; then no faster than it is shown.
     dueNanos = settled ? nextFrameNanos : 0;
@@ -754,36 +607,13 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     measuring.prepare(measured, measuredJob, fresh);
   }
 
-  private void publish(Look look, S with, JobDto of, long acquiredAtMillis) {
-    Newest<S> n = new Newest<>(look, with, of, acquiredAtMillis, sequence.incrementAndGet());
-    newest = n;
-    if (!watchers.isEmpty()) {
-      byte[] frame = frame(n);
-      watchers.forEach(w -> w.frame(frame));
-    }
+  void publish(Look look, S with, JobDto of, long acquiredAtMillis) {
+    showing.publish(look, with, of, acquiredAtMillis);
     if (look.settled()) {
       synchronized (this) {
         notifyAll();
       }
     }
-  }
-
-  private byte[] frame(Newest<S> n) {
-    Outcome outcome = n.look().shown();
-    return FrameBytes.of(
-        json,
-        outcome,
-        arrays ->
-            new Frame(
-                source,
-                measuring.kind(),
-                n.sequence(),
-                n.acquiredAtMillis(),
-                n.look().settled(),
-                n.settings(),
-                n.look().view(),
-                OutcomeDto.head(outcome),
-                arrays));
   }
 
   @Override

@@ -12,6 +12,7 @@ import rovnik.core.Refusal;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentLoop;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.ServerSettings;
 import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
@@ -24,16 +25,23 @@ public class Sessions {
   private final BenchService bench;
   private final JobService jobs;
   private final PowerGate gate;
+  private final long frameNanos;
   private final JsonMapper json;
   private final Map<String, Hold> holds = new ConcurrentHashMap<>();
   private final Map<String, MeasuringSession<?>> sessions = new ConcurrentHashMap<>();
 
   Sessions(
-      List<LiveKind> kinds, BenchService bench, JobService jobs, PowerGate gate, JsonMapper json) {
+      List<LiveKind> kinds,
+      BenchService bench,
+      JobService jobs,
+      PowerGate gate,
+      ServerSettings settings,
+      JsonMapper json) {
     this.kinds = kinds.stream().collect(Collectors.toMap(LiveKind::kind, k -> k));
     this.bench = bench;
     this.jobs = jobs;
     this.gate = gate;
+    this.frameNanos = 1_000_000_000L / settings.framesPerSecond();
     this.json = json;
     bench.onSwitched(() -> all().forEach(MeasuringSession::restartAverage));
     bench.onAskJobs(this::jobsUnderWay);
@@ -101,6 +109,7 @@ public class Sessions {
             gate,
             jobs,
             instrument ? new AtBench(Sources.id(source)) : new OnFile(measuring.sourceName()),
+            frameNanos,
             json);
     kind.opened(session);
     return session;

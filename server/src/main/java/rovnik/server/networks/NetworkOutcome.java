@@ -80,7 +80,9 @@ public final class NetworkOutcome {
         spoiled);
   }
 
-  /** All S-parameters as magnitudes in dB, S21 first if there is one. */
+  /**
+   * All S-parameters as magnitudes in dB, S21 first if there is one; then the reflections whole.
+   */
   public static Outcome whole(
       NetworkData n, Shown judged, String plane, List<String> marks, List<String> doubts) {
     List<Series> series = new ArrayList<>();
@@ -97,8 +99,24 @@ public final class NetworkOutcome {
         series.add(row == 2 && column == 1 ? 0 : series.size(), s);
       }
     }
+    for (int port = 1; port <= n.ports(); port++) {
+      series.add(reflection(n, port, plane, hz));
+    }
     return new Outcome(
         KIND, TITLE, "", series, List.of(), readings(judged, plane, doubts), marks, List.of());
+  }
+
+  /** What a Smith chart of the port shows. */
+  private static Series reflection(NetworkData n, int port, String plane, Axis hz) {
+    double[] re = new double[n.points()];
+    double[] im = new double[n.points()];
+    for (int i = 0; i < re.length; i++) {
+      re[i] = n.re(i, port, port);
+      im[i] = n.im(i, port, port);
+    }
+    String name = NetworkData.name(port, port);
+    return data(
+        name + ".reflection", name, plane, hz, "Reflection", "", new Values.Complex(re, im));
   }
 
   private static Series data(
