@@ -14,6 +14,8 @@ interface Props {
   next?: (value: number, up: boolean) => number;
   /** Other words that may be typed, such as "auto". */
   words?: Record<string, number>;
+  /** Only whole numbers, as of a count. */
+  whole?: boolean;
   error?: string;
   onCommit: (value: number) => void;
 }
@@ -34,6 +36,10 @@ export function QuantityField(props: Props) {
     const value = word ?? parseQuantity(draft, props.unit);
     if (value === null || Number.isNaN(value)) {
       setWrong(`Write a number${props.unit === "Hz" ? " such as 458.525M or 200k" : ""}.`);
+      return;
+    }
+    if (props.whole && !Number.isInteger(value)) {
+      setWrong("Write a whole number.");
       return;
     }
     setDraft(null);

@@ -6,6 +6,7 @@ const PREFIX: Record<string, number> = {
   n: 1e-9,
   u: 1e-6,
   "\u00B5": 1e-6,
+  "\u03BC": 1e-6,
   m: 1e-3,
   "": 1,
   k: 1e3,
@@ -14,7 +15,10 @@ const PREFIX: Record<string, number> = {
   G: 1e9,
 };
 
-/** Reads "458.525M", "200 kHz", "-3 dBm", "1e6"; null if it is not a number with a unit. */
+/**
+ * Reads "458.525M", "200 kHz", "-3 dBm", "1e6"; null if it is not a number with a unit. A number is
+ * read whole or not at all, and "mhz", which may be milli or mega, is not read either.
+ */
 export function parseQuantity(text: string, unit: string): number | null {
   const match = /^\s*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)\s*(.*?)\s*$/.exec(
     text.replace("\u03A9", "ohm").replace("\u2126", "ohm").replace("\u2212", "-"),
@@ -24,7 +28,11 @@ export function parseQuantity(text: string, unit: string): number | null {
   }
   let suffix = match[2];
   if (unit && suffix.toLowerCase().endsWith(unit.toLowerCase())) {
+    const written = suffix.slice(-unit.length);
     suffix = suffix.slice(0, suffix.length - unit.length).trim();
+    if (suffix === "m" && written !== unit) {
+      return null;
+    }
   }
   if (unit.startsWith("dB") || unit === "" || unit === "ppm") {
     return suffix === "" ? Number(match[1]) : null;

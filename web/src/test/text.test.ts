@@ -23,6 +23,14 @@ describe("quantities", () => {
       expect(parseQuantity(text, "Hz")).toBeNull();
     }
     expect(parseQuantity("3M", "dBm")).toBeNull();
+    // Milli or mega: nobody knows.
+    expect(parseQuantity("458.525mhz", "Hz")).toBeNull();
+    expect(parseQuantity("458.525mHz", "Hz")).toBeCloseTo(0.458525, 9);
+    expect(parseQuantity("458.525MHZ", "Hz")).toBeCloseTo(458.525e6, 0);
+    expect(parseQuantity("458,5", "Hz")).toBeNull();
+    // Micro sign and Greek mu.
+    expect(parseQuantity("3 \u00B5s", "s")).toBeCloseTo(3e-6, 12);
+    expect(parseQuantity("3 \u03BCs", "s")).toBeCloseTo(3e-6, 12);
   });
 
   it("writes what it can read again", () => {

@@ -107,9 +107,10 @@ export function SweepSentence({ model }: { model: NetworkModel }) {
           <QuantityField
             label="Points"
             unit=""
+            whole
             value={s.points}
             next={(v, up) => Math.max(2, Math.min(20001, up ? 2 * v - 1 : Math.ceil(v / 2)))}
-            onCommit={(points) => change({ points: Math.round(points) })}
+            onCommit={(points) => change({ points })}
           />{" "}
           points
         </>
@@ -135,9 +136,10 @@ export function SweepSentence({ model }: { model: NetworkModel }) {
       <QuantityField
         label="Averages"
         unit=""
+        whole
         value={s.averages}
         next={(v, up) => Math.max(1, Math.round(step125(v, up)))}
-        onCommit={(averages) => change({ averages: Math.round(averages) })}
+        onCommit={(averages) => change({ averages })}
       />
       <br />
       port power{" "}

@@ -16,6 +16,7 @@ function quantity(
   hint: string,
   example: string,
   act: (v: number) => void,
+  whole = false,
 ): Command {
   return {
     name,
@@ -26,6 +27,9 @@ function quantity(
       if (v === null) {
         const what = unit === "Hz" ? "a frequency" : "a number";
         return `"${text}" is not ${what}. Write it as ${name} ${example}.`;
+      }
+      if (whole && !Number.isInteger(v)) {
+        return `"${text}" is not a whole number. Write it as ${name} ${example}.`;
       }
       act(v);
       return "";
@@ -162,14 +166,24 @@ export function useNetworkCommands(
     quantity("stop at", "Hz", "upper end of the sweep", "490M", (stopHz) =>
       analyzer.change({ stopHz }),
     ),
-    quantity("points", "", "points of the sweep", "801", (points) =>
-      analyzer.change({ points: Math.round(points) }),
+    quantity(
+      "points",
+      "",
+      "points of the sweep",
+      "801",
+      (points) => analyzer.change({ points }),
+      true,
     ),
     quantity("bandwidth", "Hz", "IF bandwidth", "1k", (bandwidthHz) =>
       analyzer.change({ bandwidthHz }),
     ),
-    quantity("average", "", "sweeps averaged", "16", (n) =>
-      analyzer.change({ averages: Math.round(n) }),
+    quantity(
+      "average",
+      "",
+      "sweeps averaged",
+      "16",
+      (averages) => analyzer.change({ averages }),
+      true,
     ),
     quantity("power", "dBm", "power of the ports", "-10", (powerDbm) =>
       analyzer.change({ powerDbm }),

@@ -253,11 +253,12 @@ function Sentence(props: Props & { recording: boolean }) {
       <QuantityField
         label="Averages"
         unit=""
+        whole
         value={s.averages}
         error={wrong("averages")}
         format={(v) => String(v)}
         next={(v, up) => Math.max(1, Math.round(step125(v, up)))}
-        onCommit={(v) => model.change({ averages: Math.round(v) })}
+        onCommit={(v) => model.change({ averages: v })}
       />{" "}
       <Choice
         label="Detector"

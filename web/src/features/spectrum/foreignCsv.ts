@@ -9,7 +9,7 @@ const SCALE: [RegExp, number][] = [
 
 /**
  * Reads a trace from elsewhere: two columns, frequency and level, split by comma, semicolon or tab.
- * A heading may name the unit of the frequency. Throws a sentence that names the line.
+ * Numbers have a decimal point: a comma in one is refused, never taken for a split. A heading may name the unit of the frequency. Throws a sentence that names the line.
  */
 export function readForeignCsv(name: string, text: string): PlotCurve {
   let unit = 1;
@@ -20,7 +20,8 @@ export function readForeignCsv(name: string, text: string): PlotCurve {
     if (!trimmed || trimmed.startsWith("#")) {
       return;
     }
-    const [first, second] = trimmed.split(/[;\t,]/).map((c) => c.trim().replace(/^"|"$/g, ""));
+    const cells = trimmed.split(/[;\t]/.test(trimmed) ? /[;\t]/ : ",");
+    const [first, second] = cells.map((c) => c.trim().replace(/^"|"$/g, ""));
     const hertz = parseQuantity(first ?? "", "Hz");
     const level = Number((second ?? "").replace(/\s*dB\w*$/i, "").replace("\u2212", "-"));
     if (hertz === null || second === undefined || second === "" || !Number.isFinite(level)) {
@@ -30,6 +31,11 @@ export function readForeignCsv(name: string, text: string): PlotCurve {
       }
       throw new Error(
         `${name}, line ${index + 1}: needs a frequency and a level in dB, split by a comma.`,
+      );
+    }
+    if (cells.length > 2) {
+      throw new Error(
+        `${name}, line ${index + 1}: has ${cells.length} columns where frequency and level are two. Write numbers with a decimal point.`,
       );
     }
     x.push(hertz * unit);

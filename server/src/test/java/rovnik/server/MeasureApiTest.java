@@ -91,6 +91,7 @@ public class MeasureApiTest extends BuoyBench {
       {"{\"settings\":{\"spanHz\":-1}}", "spanHz", "more than 0"},
       {"{\"settings\":{\"spam\":1}}", "spam", "no field \"spam\""},
       {"{\"wibble\":1}", "wibble", "no field"},
+      {"{\"settings\":{\"averages\":16.9}}", "averages", "needs a whole number"},
       {"{\"settings\":{\"view\":{\"occupide\":{}}}}", "occupide", "known are"},
       {"{\"referencePlane\":0}", "referencePlane", "jobId"},
       {"{\"settings\":5}", "settings", "JSON object"},

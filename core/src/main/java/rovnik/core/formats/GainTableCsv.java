@@ -7,7 +7,8 @@ import rovnik.core.path.Gain;
 import rovnik.core.units.Frequency;
 
 /**
- * A gain table as CSV: two columns, frequency and gain in dB, split by comma, semicolon or tab. The
+ * A gain table as CSV: two columns, frequency and gain in dB, split by comma, semicolon or tab.
+ * Numbers have a decimal point; a comma in one is refused and never taken for a split. The
  * frequency may carry a prefix ({@code 458.5M}); a heading line may name its unit ("MHz") for all
  * rows. Lines that begin with # or are empty are passed over.
  */
@@ -29,13 +30,21 @@ public final class GainTableCsv {
     boolean headingAllowed = true;
     for (String line : (Iterable<String>) text.lines()::iterator) {
       lineNumber++;
-      String trimmed = line.strip();
+      String trimmed = line.replace("\uFEFF", "").strip(); // a byte order mark is no text
       if (trimmed.isEmpty() || trimmed.startsWith("#")) {
         continue;
       }
-      String[] cells = trimmed.split("[,;\t]");
+      String[] cells =
+          trimmed.split(trimmed.contains(";") || trimmed.contains("\t") ? "[;\t]" : ",");
       if (cells.length < 2) {
         throw refuse(lineNumber, "needs a frequency and a gain in dB, split by a comma");
+      }
+      if (cells.length > 2) {
+        throw refuse(
+            lineNumber,
+            "has "
+                + cells.length
+                + " columns where frequency and gain are two; write numbers with a decimal point");
       }
       if (headingAllowed && !Character.isDigit(firstOf(cells[1]))) {
         unit = unitOf(cells[0]);

@@ -37,8 +37,23 @@ final class TouchstoneLines {
     this.in = in;
   }
 
-  /** Goes to the next line; false at the end of the file. */
+  /**
+   * Goes to the next line; false at the end of the file. A byte order mark at its begin is none.
+   */
   boolean next() throws IOException {
+    boolean any = read();
+    if (number == 1
+        && length >= 3
+        && line[0] == (byte) 0xEF
+        && line[1] == (byte) 0xBB
+        && line[2] == (byte) 0xBF) {
+      length -= 3;
+      System.arraycopy(line, 3, line, 0, length);
+    }
+    return any;
+  }
+
+  private boolean read() throws IOException {
     length = 0;
     number++;
     boolean any = false;

@@ -7,12 +7,14 @@ import rovnik.core.Refusal;
 
 /**
  * A frequency, or a frequency difference, in hertz. Text form: a number, an optional SI prefix (u,
- * m, k, M, G) and an optional "Hz": {@code 458.525M}, {@code 12.5 kHz}, {@code -3e3}.
+ * m, k, M, G) and an optional "Hz": {@code 458.525M}, {@code 12.5 kHz}, {@code -3e3}. What may be
+ * meant in two ways is refused: "mhz" is neither mHz nor MHz, and a number has a point, no comma.
  */
 public record Frequency(double hertz) implements Comparable<Frequency> {
   private static final Pattern TEXT =
       Pattern.compile(
-          "\\s*([+-]?(?:\\d+(?:\\.\\d*)?|\\.\\d+)(?:[eE][+-]?\\d+)?)\\s*([umkKMG]?)(?:[hH][zZ])?\\s*");
+          "\\s*([+-]?(?:\\d+(?:\\.\\d*)?|\\.\\d+)(?:[eE][+-]?\\d+)?)\\s*([umkKMG\u00B5\u03BC]?)"
+              + "((?:[hH][zZ])?)\\s*");
 
   public Frequency {
     Refusal.finite("frequency", hertz);
@@ -33,6 +35,14 @@ public record Frequency(double hertz) implements Comparable<Frequency> {
    */
   public static Frequency parse(String text) {
     Matcher m = TEXT.matcher(text);
+    if (m.matches()
+        && m.group(2).equals("m")
+        && !m.group(3).equals("Hz")
+        && !m.group(3).isEmpty()) {
+      throw new Refusal(
+          "frequency",
+          "\"" + text.strip() + "\" may be millihertz or megahertz; write MHz, or mHz.");
+    }
     if (!m.matches()) {
       throw new Refusal(
           "frequency",
@@ -43,7 +53,7 @@ public record Frequency(double hertz) implements Comparable<Frequency> {
 
   private static double prefix(String letter) {
     return switch (letter) {
-      case "u" -> 1e-6;
+      case "u", "\u00B5", "\u03BC" -> 1e-6;
       case "m" -> 1e-3;
       case "k", "K" -> 1e3;
       case "M" -> 1e6;

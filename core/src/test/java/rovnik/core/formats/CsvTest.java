@@ -21,6 +21,7 @@ public class CsvTest {
       {"frequency (GHz)\tgain\n0.4\t-1.1 dB\n0.5\t-1.3dB\n", 400e6, -1.1},
       {"\n  4e8 , -1.1\n\n5e8,-1.3", 400e6, -1.1},
       {"khz,db\n400000,-1.1\n500000,-1.3", 400e6, -1.1},
+      {"\uFEFF400M,-1.1\n500M,-1.3\n", 400e6, -1.1},
     };
   }
 
@@ -47,6 +48,9 @@ public class CsvTest {
       {"400M,-1\nfive,2\n", "line 2"},
       {"-5,2\n", "line 1: the frequency is negative"},
       {"400M,NaN\n500M,NaN\n", "line 2"},
+      {"458,5;-0,31\n500,0;-1,2\n", "line 1: \"458,5\" is not a frequency"},
+      {"458,5,-0,31\n500,0,-1,2\n", "line 1: has 4 columns"},
+      {"458.5mhz,-1\n", "write MHz, or mHz"},
     };
   }
 

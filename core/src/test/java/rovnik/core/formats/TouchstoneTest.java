@@ -56,6 +56,15 @@ public class TouchstoneTest {
   }
 
   /** Z divided by R in version 1: 75 ohm times the value, against 75 ohm (specification). */
+  /** Some programs put a byte order mark before UTF-8 text. */
+  @Test
+  public void aByteOrderMarkIsNoText() {
+    TouchstoneFile f = read("\uFEFF# MHz S MA R 50\n100 0.5 -4\n", "b.s1p");
+    assertEquals(f.network().points(), 1);
+    TouchstoneFile alone = read("\uFEFF\n# MHz S MA R 50\n100 0.5 -4\n", "b.s1p");
+    assertEquals(alone.network().frequencyHz()[0], 100e6, 1);
+  }
+
   @Test
   public void normalisedImpedanceOfTheSpecification() {
     TouchstoneFile f = read("# MHz Z MA R 75\n100 0.99 -4\n200 0.80 -22\n", "z.s1p");

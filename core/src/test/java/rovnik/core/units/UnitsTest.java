@@ -18,6 +18,10 @@ public class UnitsTest {
       {".5GHz", 0.5e9},
       {" 25m ", 0.025},
       {"100", 100.0},
+      {"25 mHz", 0.025},
+      {"3 \u00B5Hz", 3e-6},
+      {"3 \u03BCHz", 3e-6},
+      {"458.525MHZ", 458.525e6},
     };
   }
 
@@ -28,7 +32,7 @@ public class UnitsTest {
 
   @DataProvider
   public Object[][] nonsense() {
-    return new Object[][] {{""}, {"abc"}, {"1,5M"}, {"5 MHzz"}, {"1e400"}, {"NaN"}};
+    return new Object[][] {{""}, {"abc"}, {"1,5M"}, {"5 MHzz"}, {"1e400"}, {"NaN"}, {"458.5mhz"}};
   }
 
   @Test(dataProvider = "nonsense")

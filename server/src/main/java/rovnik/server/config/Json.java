@@ -1,12 +1,14 @@
 package rovnik.server.config;
 
 import java.util.Collection;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import rovnik.core.Refusal;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DatabindException;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.exc.MismatchedInputException;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
@@ -14,6 +16,9 @@ import tools.jackson.databind.node.ObjectNode;
 /** Reads settings and files of settings from JSON, with refusals that name the field. */
 @Component
 public class Json {
+  private static final Set<Class<?>> WHOLE =
+      Set.of(int.class, Integer.class, long.class, Long.class);
+
   private final JsonMapper mapper;
 
   Json(JsonMapper mapper) {
@@ -85,6 +90,10 @@ public class Json {
                   ? "none"
                   : known.stream().map(String::valueOf).collect(Collectors.joining(", ")))
               + ".");
+    }
+    if (e instanceof MismatchedInputException m && WHOLE.contains(m.getTargetType())) {
+      return new Refusal(
+          field, "\"" + field + "\" needs a whole number. Write it without a decimal point.");
     }
     return new Refusal(
         field,
