@@ -94,7 +94,11 @@ function limitWords(r: Reading): string {
         ? `at most ${signed(r.upper, digits)}`
         : `at least ${signed(r.lower ?? 0, digits)}`;
   const margin = r.margin === null ? "" : `, margin ${signed(r.margin, r.unit === "Hz" ? 0 : 2)}`;
-  return `limit ${bounds} ${r.unit}${margin}`;
+  const elsewhere =
+    r.limitPlane && r.limitUncertainty !== null
+      ? `, judged at ${r.limitPlane} with \u00B1 ${Number(r.limitUncertainty.toPrecision(2))} dB`
+      : "";
+  return `limit ${bounds} ${r.unit}${margin}${elsewhere}`;
 }
 
 /** Takes a reading away; undefined for one that always stands. */

@@ -92,7 +92,9 @@ public record LevelDisplay(LevelUnit unit, double ohm) {
         parts,
         new Limit(as.of(r.limit().lower()), as.of(r.limit().upper())),
         r.verdict(),
-        r.marks());
+        r.marks(),
+        r.limitPlane(),
+        as.unit.stepOf(value, r.limitUncertainty()));
   }
 
   private Series of(Series s) {

@@ -41,6 +41,11 @@ public final class PathCorrection {
     return path.frequencyBetween(0, plane, sourceHz);
   }
 
+  /** Frequency at the source of what has {@code planeHz} at the reading plane. */
+  public double planeToSourceHz(double planeHz) {
+    return path.frequencyBetween(plane, 0, planeHz);
+  }
+
   /** Gain from the source's output to the reading plane. */
   public double gainFromSourceDb(double sourceHz) {
     return path.gainBetweenDb(0, plane, sourceHz);

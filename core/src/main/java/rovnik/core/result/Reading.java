@@ -15,9 +15,12 @@ import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
  * @param plane plane that the number is referred to
  * @param uncertainty expanded uncertainty (k = 2) in the same unit, NaN if not known
  * @param contributions where the uncertainty comes from
- * @param limit in the same unit, at the same plane
+ * @param limit in the same unit, referred to the same plane
  * @param verdict what the limit says
  * @param marks why the number must not be trusted; empty if it may
+ * @param limitPlane plane that the limit is stated at: the verdict is that of the value there, and
+ *     does not change with the plane that is read
+ * @param limitUncertainty expanded uncertainty of the value at that plane
  */
 public record Reading(
     String id,
@@ -29,7 +32,36 @@ public record Reading(
     List<Contribution> contributions,
     Limit limit,
     Verdict verdict,
-    List<String> marks) {
+    List<String> marks,
+    String limitPlane,
+    double limitUncertainty) {
+
+  /** A reading whose limit, if it has one, is stated at the plane that it is read at. */
+  public Reading(
+      String id,
+      String label,
+      double value,
+      String unit,
+      String plane,
+      double uncertainty,
+      List<Contribution> contributions,
+      Limit limit,
+      Verdict verdict,
+      List<String> marks) {
+    this(
+        id,
+        label,
+        value,
+        unit,
+        plane,
+        uncertainty,
+        contributions,
+        limit,
+        verdict,
+        marks,
+        plane,
+        uncertainty);
+  }
 
   /** Distance to the limit, positive inside, NaN if there is none. */
   public double margin() {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import rovnik.core.limits.Limit;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.path.SignalPath;
 import rovnik.core.result.Reading;
 import rovnik.core.result.SpoiledBand;
 import rovnik.core.uncertainty.LevelUncertainty;
@@ -86,7 +87,7 @@ public final class ReadingMaker {
     return 10 / Math.log(10) * Math.sqrt(2 * ratio / independent);
   }
 
-  /** A level at the reading plane. */
+  /** A level at the reading plane, with a limit that is stated there. */
   public Reading level(
       String id,
       String label,
@@ -95,13 +96,38 @@ public final class ReadingMaker {
       double statisticalDb,
       Limit limit,
       List<String> marks) {
-    UncertaintyBudget budget =
-        correction == null
-            ? new UncertaintyBudget()
-                .rectangular("instrument level accuracy", context.accuracy().levelDb())
-                .normal("average", statisticalDb)
-            : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
-    return reading(id, label, value, unit, budget, limit, marks);
+    return reading(id, label, value, unit, levelBudget(statisticalDb), limit, marks);
+  }
+
+  private UncertaintyBudget levelBudget(double statisticalDb) {
+    return correction == null
+        ? new UncertaintyBudget()
+            .rectangular("instrument level accuracy", context.accuracy().levelDb())
+            .normal("average", statisticalDb)
+        : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
+  }
+
+  /**
+   * A level at the reading plane whose limit is stated at the output of the source, as a licence
+   * does: it is judged with the uncertainty that it has there, whatever plane is read.
+   *
+   * @param limit referred to the reading plane
+   */
+  public Reading levelOfSource(
+      String id,
+      String label,
+      double value,
+      String unit,
+      double statisticalDb,
+      Limit limit,
+      List<String> marks) {
+    if (correction == null) {
+      return level(id, label, value, unit, statisticalDb, limit, marks);
+    }
+    SignalPath path = correction.path().withReadingPlane(0);
+    double there = LevelUncertainty.of(path, context.accuracy(), statisticalDb).expanded();
+    return reading(
+        id, label, value, unit, levelBudget(statisticalDb), limit, marks, path.planeName(0), there);
   }
 
   /** A ratio of two levels of one trace: what the path does to both cancels. */
@@ -137,6 +163,19 @@ public final class ReadingMaker {
       UncertaintyBudget budget,
       Limit limit,
       List<String> marks) {
+    return reading(id, label, value, unit, budget, limit, marks, trace.plane(), budget.expanded());
+  }
+
+  private Reading reading(
+      String id,
+      String label,
+      double value,
+      String unit,
+      UncertaintyBudget budget,
+      Limit limit,
+      List<String> marks,
+      String limitPlane,
+      double limitUncertainty) {
     double judgedValue = marks.isEmpty() ? value : Double.NaN;
     return new Reading(
         id,
@@ -147,7 +186,9 @@ public final class ReadingMaker {
         budget.expanded(),
         budget.contributions(),
         limit,
-        limit.judge(judgedValue, budget.expanded()),
-        List.copyOf(marks));
+        limit.judge(judgedValue, limitUncertainty),
+        List.copyOf(marks),
+        limitPlane,
+        limitUncertainty);
   }
 }

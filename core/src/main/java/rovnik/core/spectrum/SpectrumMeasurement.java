@@ -184,14 +184,17 @@ public final class SpectrumMeasurement {
       if (correction == null || Double.isNaN(limits.nominalLevelDbm()) || elsewhere) {
         return Limit.NONE;
       }
-      double sourceHz = Double.isNaN(limits.nominalHz()) ? settings.centreHz() : limits.nominalHz();
+      double sourceHz =
+          Double.isNaN(limits.nominalHz())
+              ? correction.planeToSourceHz(settings.centreHz())
+              : limits.nominalHz();
       return limits.levelAt(correction.gainFromSourceDb(sourceHz));
     }
 
     private Reading carrierPower(Peak top, boolean plain, Limit limit, List<String> marks) {
       double value = top == null || !plain ? Double.NaN : top.level();
       double statisticalDb = top == null ? 0 : maker.lineDb(top.level());
-      return maker.level(
+      return maker.levelOfSource(
           "carrierPower", "Carrier power", value, trace.unit(), statisticalDb, limit, marks);
     }
 
@@ -205,7 +208,7 @@ public final class SpectrumMeasurement {
         marks.add("channel wider than the span");
       }
       double statisticalDb = maker.noiseDb(settings.channelWidthHz());
-      return maker.level(
+      return maker.levelOfSource(
           "channelPower", "Channel power", value, trace.unit(), statisticalDb, limit, marks);
     }
 

@@ -92,6 +92,23 @@ public class MeasurementTest {
     assertTrue(atPort.uncertainty() < atSource.uncertainty());
   }
 
+  /**
+   * 0.5 dB below the limit: sure with the receiver's 0.46 dB alone, not with the pad's tolerance as
+   * well. The limit is the transmitter's, so the pad counts wherever the level is read.
+   */
+  @Test
+  public void aSmallMarginIsUnsureAtEveryPlane() {
+    double amplitude = Math.pow(10, -3 / 20.0);
+    Reading atSource = read("carrierPower", amplitude, 100, path(30, 0), LIMITS, null);
+    Reading atPort = read("carrierPower", amplitude, 100, path(30, 1), LIMITS, null);
+    assertEquals(atSource.margin(), 0.5, 0.02);
+    assertTrue(atPort.uncertainty() < 0.48 && atSource.uncertainty() > 0.55);
+    assertEquals(atSource.verdict(), Verdict.PASS_UNSURE);
+    assertEquals(atPort.verdict(), Verdict.PASS_UNSURE);
+    assertEquals(atPort.limitPlane(), "TX OUT");
+    assertEquals(atPort.limitUncertainty(), atSource.uncertainty(), 1e-9);
+  }
+
   @Test
   public void anOverloadIsOnTheNumberAndIsNotJudged() {
     Reading r = read("carrierPower", 0.5, 100, path(30, 0), LIMITS, "overload");

@@ -13,6 +13,9 @@ import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
  *
  * @param uncertainty expanded, k = 2
  * @param margin distance to the limit, positive inside
+ * @param limitPlane plane that the limit is stated at, null if it is the same or there is no limit;
+ *     the verdict is that of the value there
+ * @param limitUncertainty expanded uncertainty of the value at that plane, null as before
  */
 @Schema(name = "Reading")
 public record ReadingDto(
@@ -28,13 +31,16 @@ public record ReadingDto(
     @Nullable Double margin,
     Verdict verdict,
     String verdictText,
-    List<String> marks) {
+    List<String> marks,
+    @Nullable String limitPlane,
+    @Nullable Double limitUncertainty) {
 
   /** One contribution to the uncertainty, as a standard uncertainty. */
   @Schema(name = "UncertaintyPart")
   public record Part(String name, double standard) {}
 
   public static ReadingDto of(Reading r) {
+    boolean elsewhere = !r.limit().open() && !r.limitPlane().equals(r.plane());
     return new ReadingDto(
         r.id(),
         r.label(),
@@ -48,7 +54,9 @@ public record ReadingDto(
         Nulls.orNull(r.margin()),
         r.verdict(),
         r.verdict().label(),
-        r.marks());
+        r.marks(),
+        elsewhere ? r.limitPlane() : null,
+        elsewhere ? Nulls.orNull(r.limitUncertainty()) : null);
   }
 
   /** Back to the core's reading, as for a comparison of kept runs. */
@@ -63,6 +71,8 @@ public record ReadingDto(
         contributions.stream().map(p -> new Contribution(p.name(), p.standard())).toList(),
         new Limit(Nulls.orNan(lower), Nulls.orNan(upper)),
         verdict,
-        marks);
+        marks,
+        limitPlane == null ? plane : limitPlane,
+        Nulls.orNan(limitPlane == null ? uncertainty : limitUncertainty));
   }
 }

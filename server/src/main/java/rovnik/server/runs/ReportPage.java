@@ -138,9 +138,15 @@ final class ReportPage {
           r.value() == null ? "" : safe(difference(r.uncertainty(), r.unit(), "not known")),
           safe(limit(r)),
           safe(difference(r.margin(), r.unit(), "")),
-          safe(r.verdictText()));
+          safe(r.verdictText() + judgedElsewhere(r)));
     }
     out.append("</table>");
+  }
+
+  private static String judgedElsewhere(ReadingDto r) {
+    return r.limitPlane() == null
+        ? ""
+        : " (at " + r.limitPlane() + ", U " + difference(r.limitUncertainty(), r.unit(), "") + ")";
   }
 
   private static String limit(ReadingDto r) {
