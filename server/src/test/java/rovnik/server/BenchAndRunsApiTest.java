@@ -113,6 +113,25 @@ public class BenchAndRunsApiTest extends BuoyBench {
     awaitTrue(() -> server.json(server.get(live("")), 200).get("phase").asString().equals("HELD"));
   }
 
+  /** What is looked at in the same job and is gone must not keep power flowing. */
+  @Test
+  public void aRecordingThatIsGoneHoldsUpNoProtection() {
+    String meta =
+        "{\"global\":{\"core:datatype\":\"cf32_le\",\"core:sample_rate\":1e6,"
+            + "\"core:version\":\"1.0.0\"},\"captures\":[{\"core:sample_start\":0,"
+            + "\"core:frequency\":458.5e6}],\"annotations\":[]}";
+    long file = server.json(server.upload(meta, new byte[8 << 14]), 201).get("id").asLong();
+    String look = "/api/live/r" + file + "/spectrum";
+    server.json(server.send("POST", look + "/start", "{\"jobId\":" + job + "}"), 200);
+    start();
+    settledFrame(1);
+    assertEquals(server.send("DELETE", "/api/recordings/" + file, "").statusCode(), 204);
+    savePath(0); // the pad is out: 25.8 dBm at a port that bears 20
+    awaitTrue(
+        () -> server.json(server.get(live("")), 200).get("phase").asString().equals("REFUSED"));
+    assertEquals(server.get(look).statusCode(), 404);
+  }
+
   @Test
   public void switchingASourceOnChecksTheLevelsFirst() {
     control(source, "output", "off");

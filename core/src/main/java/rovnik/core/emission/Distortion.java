@@ -69,9 +69,7 @@ public final class Distortion {
    */
   public static double amPercent(double carrier, double lowerSide, double upperSide) {
     if (Math.abs(lowerSide - upperSide) > 3) {
-      throw new Refusal(
-          "amDepth",
-          "The side lines differ by more than 3 dB: this is not AM alone, so no depth is given.");
+      throw new Refusal("amDepth", "the side lines differ by more than 3 dB: not AM alone");
     }
     double side = (Decibels.toAmplitudeRatio(lowerSide) + Decibels.toAmplitudeRatio(upperSide)) / 2;
     return 200 * side / Decibels.toAmplitudeRatio(carrier);

@@ -20,6 +20,7 @@ import rovnik.core.spectrum.BandPower;
 import rovnik.core.spectrum.LeakageCheck;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.Peak;
+import rovnik.core.spectrum.PeakSearch;
 import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumResult;
@@ -83,7 +84,7 @@ public final class EmissionMeasurement {
       m.twoTones();
     }
     if (plan.amDepth()) {
-      m.amDepth();
+      m.amDepth(record);
     }
     if (plan.skirt() && layout != null) {
       m.skirt(layout);
@@ -412,41 +413,69 @@ public final class EmissionMeasurement {
     return highest;
   }
 
-  private void amDepth() {
-    List<Peak> peaks = base.peaks();
+  private void amDepth(IqRecord record) {
     String why = "a carrier with a line on each side is needed";
-    if (peaks.size() >= 3) {
+    List<Peak> peaks = base.peaks();
+    for (Peak side : peaks.subList(Math.min(1, peaks.size()), peaks.size())) {
       Peak carrier = peaks.get(0);
-      for (Peak side : peaks.subList(1, peaks.size())) {
-        double away = side.frequencyHz() - carrier.frequencyHz();
-        double other = carrier.frequencyHz() - away;
-        Peak mirrored =
-            peaks.stream()
-                .filter(p -> Math.abs(p.frequencyHz() - other) <= trace.rbwHz())
-                .findFirst()
-                .orElse(null);
-        if (mirrored != null) {
-          try {
-            double percent = Distortion.amPercent(carrier.level(), side.level(), mirrored.level());
-            readings.add(
-                maker.reading(
-                    "amDepth",
-                    "AM depth at " + Frequency.ofHertz(Math.abs(away)),
-                    percent,
-                    "%",
-                    new UncertaintyBudget()
-                        .normal(
-                            "average", percent * Math.log(10) / 20 * maker.lineDb(side.level())),
-                    Limit.NONE,
-                    maker.marks(other, side.frequencyHz())));
-            return;
-          } catch (Refusal unlike) {
-            why = "the side lines differ by more than 3 dB: not AM alone";
-          }
-        }
+      double other = 2 * carrier.frequencyHz() - side.frequencyHz();
+      Peak mirrored =
+          peaks.stream()
+              .filter(p -> Math.abs(p.frequencyHz() - other) <= trace.rbwHz())
+              .findFirst()
+              .orElse(null);
+      if (mirrored == null) {
+        continue;
+      }
+      try {
+        readings.add(
+            record == null
+                ? amDepthOfLevels(carrier, side, mirrored)
+                : amDepthOfPhases(carrier, side, record));
+        return;
+      } catch (Refusal unlike) {
+        why = unlike.getMessage();
       }
     }
     readings.add(unread("amDepth", "AM depth", "%", why));
+  }
+
+  /** The phases of the side lines tell AM from phase modulation. */
+  private Reading amDepthOfPhases(Peak carrier, Peak side, IqRecord record) {
+    double carrierHz = carrier.frequencyHz();
+    double portHz = correction == null ? carrierHz : correction.planeToPortHz(carrierHz);
+    double away = Math.abs(side.frequencyHz() - carrierHz);
+    double noisePerHertz =
+        Decibels.toPowerRatio(PeakSearch.median(trace.level()) - carrier.level()) / trace.enbwHz();
+    SideLines s = SideLines.of(record, portHz - record.centreHz(), away, noisePerHertz);
+    double percent = 100 * s.depth();
+    return amDepth(
+        percent,
+        away,
+        new UncertaintyBudget()
+            .rectangular("instrument linearity", percent * context.accuracy().linearityShare())
+            .normal("noise", 100 * s.standard()),
+        maker.marks(carrierHz - away, carrierHz + away));
+  }
+
+  /** A sweep has no phases: what is read holds only if nothing but AM is there. */
+  private Reading amDepthOfLevels(Peak carrier, Peak side, Peak mirrored) {
+    double percent = Distortion.amPercent(carrier.level(), side.level(), mirrored.level());
+    double away = Math.abs(side.frequencyHz() - carrier.frequencyHz());
+    List<String> marks = maker.marks(carrier.frequencyHz() - away, carrier.frequencyHz() + away);
+    marks.add("from levels alone: FM looks the same");
+    return amDepth(
+        percent,
+        away,
+        new UncertaintyBudget()
+            .normal("average", percent * Math.log(10) / 20 * maker.lineDb(side.level())),
+        marks);
+  }
+
+  private Reading amDepth(
+      double percent, double awayHz, UncertaintyBudget budget, List<String> marks) {
+    String label = "AM depth at " + Frequency.ofHertz(awayHz);
+    return maker.reading("amDepth", label, percent, "%", budget, Limit.NONE, marks);
   }
 
   private void skirt(SpectrumLayout layout) {

@@ -107,6 +107,11 @@ public record ViewPlan(
     }
   }
 
+  /** True if something is read of the samples themselves, which a trace does not tell. */
+  public boolean wantsRecord() {
+    return amDepth || reads.stream().anyMatch(r -> r.kind() == ReadKind.COUNT);
+  }
+
   public ViewPlan {
     if (display == null) {
       throw new Refusal("unit", "Choose the unit of levels, for example DBM.");

@@ -199,6 +199,33 @@ public class EmissionMeasurementTest {
     assertTrue(depth.label().contains("5 kHz") || depth.label().contains("4.999"), depth.label());
   }
 
+  /**
+   * FM of index 0.2 has side lines 20 dB down as AM of 20 % has (J1(0.2)/J0(0.2) = 0.1005,
+   * Abramowitz and Stegun 9.1.10); its depth is none. Both together keep their own.
+   */
+  @Test
+  public void fmIsNoAm() {
+    for (double depth : new double[] {0, 0.1}) {
+      float[] iq = new float[1 << 19];
+      java.util.Random random = new java.util.Random(4);
+      for (int i = 0; i < iq.length / 2; i++) {
+        double t = i / FS;
+        double phase = 0.2 * Math.sin(2 * Math.PI * 5e3 * t + 1) + 2 * Math.PI * 1234.5 * t;
+        double size = 0.3 * (1 + depth * Math.cos(2 * Math.PI * 5e3 * t + 0.4));
+        iq[2 * i] = (float) (size * Math.cos(phase) + 1e-4 * random.nextGaussian());
+        iq[2 * i + 1] = (float) (size * Math.sin(phase) + 1e-4 * random.nextGaussian());
+      }
+      IqRecord fm = new IqRecord(iq, FS, CENTRE, 0, false);
+      Reading r =
+          reading(
+              measure(fm, plan(null, null, null, false, true, false), List.of(), List.of()),
+              "amDepth");
+      // The product of the two adds to the depth what is left of narrow FM: J0 and J2 of 0.2.
+      assertEquals(r.value(), 100 * depth, 0.02 + 2 * depth, r.toString());
+      assertEquals(r.marks(), List.of());
+    }
+  }
+
   @Test
   public void channelsThatDoNotFitAreSaidOnTheNumber() {
     AdjacentChannels wide =

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -68,6 +69,7 @@ public class BenchService {
   private final DialectLibrary dialects;
   private final Map<Long, Place> places = new ConcurrentHashMap<>();
   private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
+  private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
   private final PowerGate gate;
   private volatile Supplier<Set<Long>> jobsUnderWay = Set::of;
 
@@ -250,6 +252,12 @@ public class BenchService {
     find(id).loop.close();
     places.remove(id);
     mapper.delete(id);
+    removals.forEach(l -> l.accept(id));
+  }
+
+  /** Calls back with the id of each instrument that was removed. */
+  public void onRemove(LongConsumer listener) {
+    removals.add(listener);
   }
 
   public InstrumentDto setConnected(long id, boolean wanted) {

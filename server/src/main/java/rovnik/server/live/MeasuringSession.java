@@ -363,6 +363,8 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
         computeNow(settings, job);
       } catch (Refusal r) {
         stand(Phase.REFUSED, r.getMessage(), r.field());
+      } catch (Conflict c) {
+        stand(Phase.REFUSED, c.getMessage(), c.field());
       }
       return;
     }

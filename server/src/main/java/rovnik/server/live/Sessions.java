@@ -1,12 +1,16 @@
 package rovnik.server.live;
 
 import java.util.Collection;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.server.bench.BenchService;
@@ -16,11 +20,14 @@ import rovnik.server.config.ServerSettings;
 import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.recordings.RecordingService;
 import tools.jackson.databind.json.JsonMapper;
 
 /** All measurements under way, by source and kind. */
 @Service
 public class Sessions {
+  private static final Logger LOG = LoggerFactory.getLogger(Sessions.class);
+
   private final Map<String, LiveKind> kinds;
   private final BenchService bench;
   private final JobService jobs;
@@ -35,6 +42,7 @@ public class Sessions {
       BenchService bench,
       JobService jobs,
       PowerGate gate,
+      RecordingService recordings,
       ServerSettings settings,
       JsonMapper json) {
     this.kinds = kinds.stream().collect(Collectors.toMap(LiveKind::kind, k -> k));
@@ -45,16 +53,34 @@ public class Sessions {
     this.json = json;
     bench.onSwitched(() -> all().forEach(MeasuringSession::restartAverage));
     bench.onAskJobs(this::jobsUnderWay);
-    jobs.onChange(
-        id ->
-            all().stream()
-                .filter(s -> Objects.equals(s.jobId(), id))
-                .forEach(MeasuringSession::jobChanged));
-    jobs.onRemove(
-        id ->
-            all().stream()
-                .filter(s -> Objects.equals(s.jobId(), id))
-                .forEach(MeasuringSession::jobRemoved));
+    jobs.onChange(id -> tell(id, MeasuringSession::jobChanged));
+    jobs.onRemove(id -> tell(id, MeasuringSession::jobRemoved));
+    bench.onRemove(id -> close(Sources.instrument(id)));
+    recordings.onRemove(id -> close(Sources.recording(id)));
+  }
+
+  /**
+   * Tells all sessions of a job, instruments first: what may have to stop must not wait for what is
+   * only computed, and whatever one of them meets, the others are told.
+   */
+  private void tell(long job, Consumer<MeasuringSession<?>> news) {
+    all().stream()
+        .filter(s -> Objects.equals(s.jobId(), job))
+        .sorted(Comparator.comparing(s -> !Sources.isInstrument(s.source())))
+        .forEach(
+            s -> {
+              try {
+                news.accept(s);
+              } catch (RuntimeException e) {
+                LOG.warn("{} did not take the change of its job", s.source(), e);
+              }
+            });
+  }
+
+  /** The source is no more: nothing of it stays. */
+  private void close(String source) {
+    sessions.entrySet().removeIf(e -> e.getValue().source().equals(source));
+    holds.remove(source);
   }
 
   private Collection<MeasuringSession<?>> all() {

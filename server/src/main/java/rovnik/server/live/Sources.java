@@ -26,4 +26,8 @@ public final class Sources {
   public static String instrument(long id) {
     return "i" + id;
   }
+
+  public static String recording(long id) {
+    return "r" + id;
+  }
 }

@@ -14,6 +14,8 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.LongConsumer;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.emission.EmissionMeasurement;
@@ -47,9 +49,13 @@ public class RecordingService {
   /** Blocks looked at for clipping and bad samples when a file is opened. */
   private static final int CHECK_BLOCK = 1 << 16;
 
+  /** Samples from which phases are read, at most. */
+  private static final int MOST_HEAD = 1 << 21;
+
   private final AcquisitionMapper mapper;
   private final JsonMapper json;
   private final DataFolder folder;
+  private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
 
   RecordingService(AcquisitionMapper mapper, JsonMapper json, ServerSettings settings) {
     this.mapper = mapper;
@@ -256,8 +262,20 @@ public class RecordingService {
     SpectrumResult base =
         SpectrumMeasurement.of(
             power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
+    IqRecord record = view.wantsRecord() ? head(row, fullScale) : null;
     return new Analysis(
-        EmissionMeasurement.of(base, settings, view, context, layout, null), looks.stack());
+        EmissionMeasurement.of(base, settings, view, context, layout, record), looks.stack());
+  }
+
+  /** The samples at the beginning of a recording, as one record. */
+  private IqRecord head(AcquisitionRow row, double fullScale) {
+    int samples = (int) Math.min(MOST_HEAD, row.samples());
+    float[] iq = new float[2 * samples];
+    try (SampleFile file =
+        new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()))) {
+      file.read(iq, samples);
+    }
+    return new IqRecord(iq, row.sampleRateHz(), row.centreHz(), fullScale, false);
   }
 
   /** On all cores, unless further traces must see the samples in their order. */
@@ -329,5 +347,11 @@ public class RecordingService {
     }
     mapper.delete(id);
     folder.delete(r.fileName());
+    removals.forEach(l -> l.accept(id));
+  }
+
+  /** Calls back with the id of each opened recording that was removed. */
+  public void onRemove(LongConsumer listener) {
+    removals.add(listener);
   }
 }
