@@ -20,6 +20,15 @@ public final class SpectrumMeasurement {
   /** A plain carrier falls at least this far at 1.5 RBW from its peak (Hann falls 30 dB). */
   private static final double PLAIN_CARRIER_FALL_DB = 6;
 
+  /** Places at which leakage is reckoned. */
+  private static final int LOOKS_AT_FLOOR = 33;
+
+  /** The strongest lines leak the most. */
+  private static final int LEAKING_LINES = 4;
+
+  /** Leakage 10 dB below the floor lifts it by 0.4 dB. */
+  private static final double LEAKAGE_WITHIN_DB = 10;
+
   private static final Set<String> OWN =
       Set.of(
           "carrierPower",
@@ -99,13 +108,16 @@ public final class SpectrumMeasurement {
     List<Peak> peaks = settings.lines().over(trace.level()).find(trace, interpolator);
     PathCorrection correction = trace.calibrated() ? context.correction() : null;
     return new SpectrumResult(
-        trace, peaks, new Readings(trace, peaks, settings, correction, context).all());
+        trace,
+        peaks,
+        new Readings(trace, peaks, interpolator, settings, correction, context).all());
   }
 
   /** Readings of one trace; a class of its own so that the parts share the trace's facts. */
   private static final class Readings {
     private final Trace trace;
     private final List<Peak> peaks;
+    private final ToneInterpolator interpolator;
     private final SpectrumSettings settings;
     private final PathCorrection correction;
     private final MeasurementContext context;
@@ -114,11 +126,13 @@ public final class SpectrumMeasurement {
     Readings(
         Trace trace,
         List<Peak> peaks,
+        ToneInterpolator interpolator,
         SpectrumSettings settings,
         PathCorrection correction,
         MeasurementContext context) {
       this.trace = trace;
       this.peaks = peaks;
+      this.interpolator = interpolator;
       this.settings = settings;
       this.correction = correction;
       this.context = context;
@@ -222,6 +236,10 @@ public final class SpectrumMeasurement {
               - Decibels.fromPowerRatio(trace.enbwHz());
       double statisticalDb =
           10 / Math.log(10) * 1.25 / Math.sqrt(n * Math.max(1, trace.points() / 2.0));
+      List<String> marks = maker.noiseMarks(trace.startHz(), trace.stopHz());
+      if (isLeakage(PeakSearch.median(trace.level()))) {
+        marks.add("leakage of a strong line lies on it: choose a window with lower side lobes");
+      }
       return maker.level(
           "noiseDensity",
           "Noise floor",
@@ -229,7 +247,26 @@ public final class SpectrumMeasurement {
           trace.unit() + "/Hz",
           statisticalDb,
           Limit.NONE,
-          maker.noiseMarks(trace.startHz(), trace.stopHz()));
+          marks);
+    }
+
+    /**
+     * True if a floor of this level may be what the window makes of the lines. A floor well below
+     * that shows that they do not leak, as a line on a bin of its own; one well above is noise.
+     */
+    private boolean isLeakage(double floor) {
+      float[] leakage = new float[LOOKS_AT_FLOOR];
+      for (int i = 0; i < LOOKS_AT_FLOOR; i++) {
+        double hertz =
+            trace.startHz() + (i + 0.5) / LOOKS_AT_FLOOR * (trace.stopHz() - trace.startHz());
+        double amplitude = 0;
+        for (Peak line : peaks.subList(0, Math.min(LEAKING_LINES, peaks.size()))) {
+          double points = Math.abs(hertz - line.frequencyHz()) / trace.stepHz();
+          amplitude += Math.pow(10, line.level() / 20) * interpolator.sideLobeEnvelope(points);
+        }
+        leakage[i] = (float) (20 * Math.log10(Math.max(1e-15, amplitude)));
+      }
+      return Math.abs(floor - PeakSearch.median(leakage)) < LEAKAGE_WITHIN_DB;
     }
 
     private void addFrequency(List<Reading> readings, Peak top, boolean plain, List<String> marks) {

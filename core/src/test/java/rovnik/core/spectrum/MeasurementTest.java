@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
 import java.util.List;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.limits.LimitSet;
 import rovnik.core.limits.Verdict;
@@ -107,6 +108,48 @@ public class MeasurementTest {
     assertEquals(atPort.verdict(), Verdict.PASS_UNSURE);
     assertEquals(atPort.limitPlane(), "TX OUT");
     assertEquals(atPort.limitUncertainty(), atSource.uncertainty(), 1e-9);
+  }
+
+  @DataProvider
+  public Object[][] floors() {
+    return new Object[][] {
+      {Window.RECTANGULAR, 0.37, true}, // between two bins: side lobes all over the span
+      {Window.RECTANGULAR, 0.0, false}, // a whole number of periods has none
+      {Window.HAMMING, 0.37, true}, // -43 dB and hardly falling (Harris 1978, from memory)
+      {Window.BLACKMAN_HARRIS, 0.37, false},
+    };
+  }
+
+  /** What a window makes of a strong tone is no noise floor. */
+  @Test(dataProvider = "floors")
+  public void leakageIsNoNoiseFloor(Window window, double binsOff, boolean leaks) {
+    SpectrumSettings s =
+        new SpectrumSettings(915e6, 200e3, 500, window, Detector.RMS, 20, 30, 25e3);
+    SpectrumLayout layout = SpectrumLayout.ofLength(FS, 0, 200e3, window, 1024);
+    int samples = (int) layout.samplesFor(20);
+    double offset = (20 + binsOff) / layout.fftLength();
+    SpectrumEstimator e = new SpectrumEstimator(layout, Detector.RMS);
+    e.accumulate(
+        Signals.sum(Signals.tone(samples, offset, 0.9), Signals.noise(samples, 1e-8, 1)),
+        0,
+        samples);
+    double[] power = new double[layout.points()];
+    e.powerInto(power);
+    Reading floor =
+        SpectrumMeasurement.of(
+                power, layout, 915e6, Double.NaN, e.segments(), s, MeasurementContext.BARE)
+            .readings()
+            .stream()
+            .filter(r -> r.id().equals("noiseDensity"))
+            .findFirst()
+            .get();
+    assertEquals(floor.marks().toString().contains("leakage"), leaks, floor.toString());
+    double truth = 10 * Math.log10(1e-8 / FS);
+    if (!leaks) {
+      assertEquals(floor.value(), truth, 0.4);
+    } else {
+      assertTrue(floor.value() > truth + 1, floor.toString());
+    }
   }
 
   @Test
