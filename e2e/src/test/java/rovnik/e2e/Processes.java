@@ -21,13 +21,22 @@ final class Processes implements AutoCloseable {
       Path.of(System.getProperty("java.home"), "bin", "java").toString();
 
   private final HttpClient client = HttpClient.newHttpClient();
+  private final int framesPerSecond;
   private final Path data;
   private final int port;
   private final int standinPort;
   private Process server;
   private Process standins;
 
+  /**
+   * For tests: drawing takes most of the processor, and all that is tested is there at this pace.
+   */
   Processes() {
+    this(6);
+  }
+
+  Processes(int framesPerSecond) {
+    this.framesPerSecond = framesPerSecond;
     try {
       data = Files.createTempDirectory("rovnik-e2e");
       port = freePorts(1);
@@ -109,8 +118,7 @@ final class Processes implements AutoCloseable {
                 "--server.port=" + port,
                 "--rovnik.data=" + data,
                 "--rovnik.demo=true",
-                // Drawing takes most of the processor: all that is tested is there at this pace.
-                "--rovnik.frames-per-second=6",
+                "--rovnik.frames-per-second=" + framesPerSecond,
                 "--rovnik.standin-base-port=" + standinPort));
     waitFor("server", () -> get("/api/health").contains("ok"));
     waitFor("bench", () -> get("/api/instruments").contains("CONNECTED"));

@@ -29,7 +29,7 @@ public class ScreenshotMaker {
 
   @Test
   public void makePictures() {
-    try (Processes rovnik = new Processes();
+    try (Processes rovnik = new Processes(30);
         Browser browser = new Browser()) {
       Page page = browser.window(rovnik.url() + "/spectrum");
       wait(page, 3000); // until the instruments are connected
