@@ -81,10 +81,14 @@ function limitWords(r: Reading): string {
   if (r.lower === null && r.upper === null) {
     return "";
   }
+  const elsewhere =
+    r.limitPlane && r.limitUncertainty !== null
+      ? `, judged at ${r.limitPlane} with ${plusMinus({ ...r, uncertainty: r.limitUncertainty })}`
+      : "";
   if (ownUnit(r)) {
     const margin = r.margin === null ? "" : `, margin ${formatCell(r.margin, r.unit)}`;
     const from = r.lower === null ? "at most" : `${formatCell(r.lower, r.unit)} to`;
-    return `limit ${from} ${formatCell(r.upper ?? 0, r.unit)}${margin}`;
+    return `limit ${from} ${formatCell(r.upper ?? 0, r.unit)}${margin}${elsewhere}`;
   }
   const digits = r.unit === "Hz" ? 0 : r.unit === "ppm" ? 1 : 1;
   const bounds =
@@ -94,10 +98,6 @@ function limitWords(r: Reading): string {
         ? `at most ${signed(r.upper, digits)}`
         : `at least ${signed(r.lower ?? 0, digits)}`;
   const margin = r.margin === null ? "" : `, margin ${signed(r.margin, r.unit === "Hz" ? 0 : 2)}`;
-  const elsewhere =
-    r.limitPlane && r.limitUncertainty !== null
-      ? `, judged at ${r.limitPlane} with \u00B1 ${Number(r.limitUncertainty.toPrecision(2))} dB`
-      : "";
   return `limit ${bounds} ${r.unit}${margin}${elsewhere}`;
 }
 

@@ -7,6 +7,7 @@ import {
   parseElements,
   parseLimits,
 } from "../features/network/asksText";
+import { readForeignCsv } from "../features/spectrum/foreignCsv";
 import { maskToText, textToMask } from "../features/spectrum/maskText";
 
 describe("quantities", () => {
@@ -99,5 +100,24 @@ describe("masks", () => {
 
   it("names the line and the cell", () => {
     expect(() => textToMask("30k, 60k, trace, -30, x")).toThrow('Line 1: "x"');
+  });
+});
+
+describe("traces from elsewhere", () => {
+  const read = (text: string) => readForeignCsv("a.csv", text);
+
+  it("takes frequency and level, whatever splits them", () => {
+    const made = ["MHz,dBm\n458,-3\n459,-4", "458M;-3;12\n459M;-4;13", "458M\t-3 dBm\n459M\t-4"];
+    for (const text of made) {
+      expect(read(text).x).toEqual([458e6, 459e6]);
+      expect(Array.from(read(text).y)).toEqual([-3, -4]);
+    }
+  });
+
+  it("never takes a decimal comma for a split, and names the line", () => {
+    expect(() => read("458,5;-3,1\n459,5;-4,1")).toThrow(/line 1/);
+    expect(() => read("458,5,-3,1\n459,5,-4,1")).toThrow(/line 1: has 4 columns/);
+    expect(() => read("458mhz,-3\n459mhz,-4")).toThrow(/line 1/);
+    expect(() => read("458M,-3\n459M,low")).toThrow(/line 2/);
   });
 });

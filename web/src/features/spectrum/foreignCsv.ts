@@ -8,8 +8,8 @@ const SCALE: [RegExp, number][] = [
 ];
 
 /**
- * Reads a trace from elsewhere: two columns, frequency and level, split by comma, semicolon or tab.
- * Numbers have a decimal point: a comma in one is refused, never taken for a split. A heading may name the unit of the frequency. Throws a sentence that names the line.
+ * Reads a trace from elsewhere: frequency and level are the first two columns, split by semicolon or
+ * tab, or the only two, split by comma. Numbers have a decimal point: a comma in one is refused, never taken for a split. A heading may name the unit of the frequency. Throws a sentence that names the line.
  */
 export function readForeignCsv(name: string, text: string): PlotCurve {
   let unit = 1;
@@ -20,7 +20,8 @@ export function readForeignCsv(name: string, text: string): PlotCurve {
     if (!trimmed || trimmed.startsWith("#")) {
       return;
     }
-    const cells = trimmed.split(/[;\t]/.test(trimmed) ? /[;\t]/ : ",");
+    const byComma = !/[;\t]/.test(trimmed);
+    const cells = trimmed.split(byComma ? "," : /[;\t]/);
     const [first, second] = cells.map((c) => c.trim().replace(/^"|"$/g, ""));
     const hertz = parseQuantity(first ?? "", "Hz");
     const level = Number((second ?? "").replace(/\s*dB\w*$/i, "").replace("\u2212", "-"));
@@ -33,7 +34,7 @@ export function readForeignCsv(name: string, text: string): PlotCurve {
         `${name}, line ${index + 1}: needs a frequency and a level in dB, split by a comma.`,
       );
     }
-    if (cells.length > 2) {
+    if (byComma && cells.length > 2) {
       throw new Error(
         `${name}, line ${index + 1}: has ${cells.length} columns where frequency and level are two. Write numbers with a decimal point.`,
       );

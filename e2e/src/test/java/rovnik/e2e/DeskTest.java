@@ -163,7 +163,13 @@ public class DeskTest extends SpectrumScreen {
                 "() => performance.getEntriesByType('resource')"
                     + ".filter(e => e.name.endsWith('.js'))"
                     + ".reduce((sum, e) => sum + e.encodedBodySize, 0)");
+    // What is fetched once need not be fetched again: its name changes with its content.
+    Object kept =
+        fresh.evaluate(
+            "async () => (await fetch(performance.getEntriesByType('resource')"
+                + ".find(e => e.name.endsWith('.js')).name)).headers.get('cache-control')");
     fresh.context().close();
+    assertTrue(String.valueOf(kept).contains("immutable"), "kept as " + kept);
     assertTrue(bytes.intValue() > 100_000, "scripts are counted: " + bytes);
     assertTrue(bytes.intValue() < 200_000, area + " fetches " + bytes + " bytes of script");
   }

@@ -5,6 +5,7 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.standins.world.Truth;
 import tools.jackson.databind.JsonNode;
@@ -280,15 +281,27 @@ public class BenchAndRunsApiTest extends BuoyBench {
     assertNotEquals(server.get("/index.html").statusCode(), 403);
   }
 
-  @Test
-  public void listeningOnTheNetworkNeedsAPassword() {
+  @DataProvider
+  public Object[][] refusedStarts() {
+    return new Object[][] {
+      {"--server.address=0.0.0.0", "needs a password"},
+      {"--rovnik.frames-per-second=0", "use 1 to 60"},
+      {"--rovnik.frames-per-second=61", "use 1 to 60"},
+    };
+  }
+
+  @Test(dataProvider = "refusedStarts")
+  public void whatItMustNotStartWithIsSaid(String setting, String words) {
     Throwable cause =
-        org.testng.Assert.expectThrows(
-            Exception.class, () -> RunningServer.start("--server.address=0.0.0.0").close());
+        org.testng.Assert.expectThrows(Exception.class, () -> RunningServer.start(setting).close());
     while (cause.getCause() != null) {
       cause = cause.getCause();
     }
-    assertTrue(cause.getMessage().contains("needs a password"), cause.getMessage());
+    assertTrue(cause.getMessage().contains(words), cause.getMessage());
+  }
+
+  @Test
+  public void whoHasThePasswordGetsIn() {
     try (RunningServer guarded = RunningServer.start("--rovnik.password=correct horse")) {
       assertTrue(guarded.get("/api/jobs").statusCode() != 200);
       String basic =

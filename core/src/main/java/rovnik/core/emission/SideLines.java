@@ -8,21 +8,20 @@ import rovnik.core.signal.Window;
  * Amplitude and phase modulation told apart by the phases of a carrier C and its two side lines, U
  * above and L below. With x = U/C and y the conjugate of L/C, sinusoidal AM of depth m has x = y =
  * m/2 e^(j theta), narrow phase modulation of index b has x = -y = j b/2 e^(j theta); so |x + y| is
- * the depth and |x - y| the index, whatever the two have of each other (derived from the identities
- * for both; textbooks draw them as phasors). Levels alone cannot tell them.
+ * the depth whatever there is of the other (derived from the identities for both; textbooks draw
+ * them as phasors). Levels alone cannot tell them.
  *
  * @param depth of AM, 0 to 1 and more for over-modulation
- * @param index of phase modulation in radians; holds below about 0.5
- * @param standard standard uncertainty of both from the noise beside the lines
+ * @param standard standard uncertainty of it from the noise beside the lines
  */
-public record SideLines(double depth, double index, double standard) {
+public record SideLines(double depth, double standard) {
   /** Side lobes at -92 dB: a carrier does not leak into its side lines. */
   private static final Window WINDOW = Window.BLACKMAN_HARRIS;
 
   /** Bins between carrier and side line that keep their main lobes apart. */
   private static final double BINS_AWAY = 8;
 
-  /** Bins that the frequencies may be off: the side lines then lose as much as the carrier. */
+  /** Pieces looked at: their scatter then is small beside what an instrument's linearity allows. */
   private static final int MOST_PIECES = 64;
 
   /**
@@ -43,7 +42,6 @@ public record SideLines(double depth, double index, double standard) {
     double[] window = WINDOW.samples(length);
     double noise = noiseShareHz * WINDOW.figures().enbwBins() * record.sampleRateHz() / length;
     double sum = 0;
-    double difference = 0;
     for (int p = 0; p < pieces; p++) {
       int from = p * length;
       double[] c = line(record, from, window, carrierHz);
@@ -56,13 +54,10 @@ public record SideLines(double depth, double index, double standard) {
       double yRe = (l[0] * c[0] + l[1] * c[1]) / power;
       double yIm = -(l[1] * c[0] - l[0] * c[1]) / power;
       sum += Math.pow(xRe + yRe, 2) + Math.pow(xIm + yIm, 2);
-      difference += Math.pow(xRe - yRe, 2) + Math.pow(xIm - yIm, 2);
     }
     // The noise of both side lines adds to the mean square.
     return new SideLines(
-        Math.sqrt(Math.max(0, sum / pieces - 2 * noise)),
-        Math.sqrt(Math.max(0, difference / pieces - 2 * noise)),
-        Math.sqrt(noise / pieces));
+        Math.sqrt(Math.max(0, sum / pieces - 2 * noise)), Math.sqrt(noise / pieces));
   }
 
   private static double[] line(IqRecord record, int from, double[] window, double hertz) {

@@ -7,10 +7,10 @@ import rovnik.core.path.Gain;
 import rovnik.core.units.Frequency;
 
 /**
- * A gain table as CSV: two columns, frequency and gain in dB, split by comma, semicolon or tab.
- * Numbers have a decimal point; a comma in one is refused and never taken for a split. The
- * frequency may carry a prefix ({@code 458.5M}); a heading line may name its unit ("MHz") for all
- * rows. Lines that begin with # or are empty are passed over.
+ * A gain table as CSV: frequency and gain in dB are the first two columns, split by semicolon or
+ * tab, or the only two, split by comma. Numbers have a decimal point; a comma in one is refused and
+ * never taken for a split. The frequency may carry a prefix ({@code 458.5M}); a heading line may
+ * name its unit ("MHz") for all rows. Lines that begin with # or are empty are passed over.
  */
 public final class GainTableCsv {
   /** Longest table. */
@@ -34,12 +34,12 @@ public final class GainTableCsv {
       if (trimmed.isEmpty() || trimmed.startsWith("#")) {
         continue;
       }
-      String[] cells =
-          trimmed.split(trimmed.contains(";") || trimmed.contains("\t") ? "[;\t]" : ",");
+      boolean byComma = !trimmed.contains(";") && !trimmed.contains("\t");
+      String[] cells = trimmed.split(byComma ? "," : "[;\t]");
       if (cells.length < 2) {
         throw refuse(lineNumber, "needs a frequency and a gain in dB, split by a comma");
       }
-      if (cells.length > 2) {
+      if (byComma && cells.length > 2) {
         throw refuse(
             lineNumber,
             "has "

@@ -226,6 +226,34 @@ public class EmissionMeasurementTest {
     }
   }
 
+  /** What is claimed of the depth holds the truth as often as k = 2 promises, beside FM as well. */
+  @Test
+  public void theUncertaintyOfTheDepthIsKept() {
+    int inside = 0;
+    int trials = 600;
+    double density = 1e-3;
+    for (int seed = 0; seed < trials; seed++) {
+      java.util.Random random = new java.util.Random(seed);
+      double depth = 0.1 + 0.3 * random.nextDouble();
+      double away = 4e3 + 2e3 * random.nextDouble();
+      double carrier = 1e3 * random.nextGaussian();
+      float[] iq = new float[1 << 12];
+      for (int i = 0; i < iq.length / 2; i++) {
+        double turn = 2 * Math.PI * i / FS;
+        double phase = carrier * turn + 0.05 * Math.sin(away * turn + 0.7);
+        double size = 1 + depth * Math.cos(away * turn + seed);
+        iq[2 * i] =
+            (float) (size * Math.cos(phase) + Math.sqrt(density / 2) * random.nextGaussian());
+        iq[2 * i + 1] =
+            (float) (size * Math.sin(phase) + Math.sqrt(density / 2) * random.nextGaussian());
+      }
+      SideLines s =
+          SideLines.of(new IqRecord(iq, FS, CENTRE, 0, false), carrier, away, density / FS);
+      inside += Math.abs(s.depth() - depth) <= 2 * s.standard() ? 1 : 0;
+    }
+    assertEquals(100.0 * inside / trials, 95.4, 3, inside + " of " + trials);
+  }
+
   @Test
   public void channelsThatDoNotFitAreSaidOnTheNumber() {
     AdjacentChannels wide =

@@ -162,12 +162,15 @@ final class Survey implements Guided<SpectrumBench> {
     SpectrumLook close =
         bench.look(
             AutoFrame.withAverages(s.with(hz, span, f.range().rbwHz(), s.referenceLevelDbm()), 8));
-    double there =
-        close.result().base().peaks().stream()
-            .filter(p -> Math.abs(p.frequencyHz() - hz) <= 2 * f.range().rbwHz())
-            .mapToDouble(Peak::level)
-            .max()
-            .orElse(Double.NEGATIVE_INFINITY);
+    // The level and not the lines: a hump of noise is still there though no line stands out of it.
+    Trace t = close.result().base().trace();
+    double there = Double.NEGATIVE_INFINITY;
+    for (double at = hz - 2 * f.range().rbwHz();
+        at <= hz + 2 * f.range().rbwHz();
+        at += t.stepHz()) {
+      double level = t.levelAt(at);
+      there = level > there ? level : there;
+    }
     return there < f.peak().level() - GONE_DB
         ? new Found(f.peak(), f.range(), List.of("made in the receiver: gone when tuned elsewhere"))
         : f;
