@@ -26,6 +26,7 @@ import { later } from "../components/later";
 import { useInstruments } from "../desk/useInstruments";
 import classes from "./App.module.css";
 import { useCommands } from "./commands";
+import { Notices } from "./Notices";
 import { QuickEntry } from "./QuickEntry";
 import { go, useAddress } from "./router";
 import { useKeys } from "./useKeys";
@@ -196,6 +197,7 @@ export function App() {
           </Stack>
         )}
       </main>
+      <Notices />
       {help && <Help area={area} onClose={() => setHelp(false)} />}
       {naming && <JobDialog onClose={() => setNaming(false)} onMade={chooseJob} />}
       {editing && job && <JobDialog job={job} onClose={() => setEditing(false)} />}

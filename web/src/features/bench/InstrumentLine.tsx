@@ -153,7 +153,7 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
               variant="default"
               onClick={() =>
                 act(async () => {
-                  setErrors((await api.get<{ errors: string[] }>(`${url}/errors`)).errors);
+                  setErrors((await api.post<{ errors: string[] }>(`${url}/errors`)).errors);
                   return "";
                 })
               }

@@ -5,7 +5,6 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.standins.world.Truth;
 import tools.jackson.databind.JsonNode;
@@ -279,38 +278,5 @@ public class BenchAndRunsApiTest extends BuoyBench {
         server.get("/api/health").headers().firstValue("Content-Security-Policy").orElse("");
     assertTrue(policy.contains("default-src 'self'"));
     assertNotEquals(server.get("/index.html").statusCode(), 403);
-  }
-
-  @DataProvider
-  public Object[][] refusedStarts() {
-    return new Object[][] {
-      {"--server.address=0.0.0.0", "needs a password"},
-      {"--rovnik.frames-per-second=0", "use 1 to 60"},
-      {"--rovnik.frames-per-second=61", "use 1 to 60"},
-    };
-  }
-
-  @Test(dataProvider = "refusedStarts")
-  public void whatItMustNotStartWithIsSaid(String setting, String words) {
-    Throwable cause =
-        org.testng.Assert.expectThrows(Exception.class, () -> RunningServer.start(setting).close());
-    while (cause.getCause() != null) {
-      cause = cause.getCause();
-    }
-    assertTrue(cause.getMessage().contains(words), cause.getMessage());
-  }
-
-  @Test
-  public void whoHasThePasswordGetsIn() {
-    try (RunningServer guarded = RunningServer.start("--rovnik.password=correct horse")) {
-      assertTrue(guarded.get("/api/jobs").statusCode() != 200);
-      String basic =
-          java.util.Base64.getEncoder().encodeToString("rovnik:correct horse".getBytes());
-      assertEquals(
-          guarded
-              .send(guarded.request("/api/jobs").header("Authorization", "Basic " + basic).GET())
-              .statusCode(),
-          200);
-    }
   }
 }

@@ -25,6 +25,8 @@ final class RunningServer implements AutoCloseable {
   private final Bench bench;
   private final HttpClient client = HttpClient.newHttpClient();
   private final String root;
+  private final String address;
+  private final int port;
   final Path data;
   private boolean own;
   private boolean closed;
@@ -34,8 +36,9 @@ final class RunningServer implements AutoCloseable {
     this.context = context;
     this.bench = bench;
     this.data = data;
-    this.root =
-        "http://127.0.0.1:" + ((WebServerApplicationContext) context).getWebServer().getPort();
+    this.port = ((WebServerApplicationContext) context).getWebServer().getPort();
+    this.address = context.getEnvironment().getProperty("server.address");
+    this.root = "http://" + address + ":" + port;
   }
 
   private static RunningServer shared;
@@ -96,8 +99,13 @@ final class RunningServer implements AutoCloseable {
 
   static RunningServer start(Path data, String... more) {
     try {
-      List<String> args = new ArrayList<>(List.of("--server.port=0", "--rovnik.data=" + data));
-      args.addAll(List.of(more));
+      List<String> args = new ArrayList<>(List.of(more));
+      for (String setting : List.of("--server.port=0", "--rovnik.data=" + data)) {
+        String name = setting.substring(0, setting.indexOf('=') + 1);
+        if (args.stream().noneMatch(a -> a.startsWith(name))) {
+          args.add(setting);
+        }
+      }
       return new RunningServer(
           SpringApplication.run(RovnikApplication.class, args.toArray(String[]::new)),
           new Bench(0, 5, false),
@@ -130,6 +138,22 @@ final class RunningServer implements AutoCloseable {
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
       throw new IllegalStateException(e);
+    }
+  }
+
+  /** Status of the health page if it is asked for by this name. */
+  int status(String host) {
+    try (Socket socket = new Socket(address, port)) {
+      socket
+          .getOutputStream()
+          .write(
+              ("GET /api/health HTTP/1.1\r\nHost: " + host + "\r\nConnection: close\r\n\r\n")
+                  .getBytes(StandardCharsets.US_ASCII));
+      String reply =
+          new String(socket.getInputStream().readAllBytes(), StandardCharsets.ISO_8859_1);
+      return Integer.parseInt(reply.split(" ")[1]);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
     }
   }
 

@@ -9,7 +9,7 @@ public final class StandinMain {
   /**
    * @param args {@code --base-port N} (default 5601), {@code --seed N} (default 1)
    */
-  public static void main(String[] args) throws IOException, InterruptedException {
+  public static void main(String[] args) throws InterruptedException {
     int basePort = 5601;
     long seed = 1;
     for (int i = 0; i + 1 < args.length; i += 2) {
@@ -25,6 +25,10 @@ public final class StandinMain {
     try (Bench bench = new Bench(basePort, seed, true)) {
       System.out.println("Stand-ins on 127.0.0.1, ports " + bench.ports());
       Thread.currentThread().join();
+    } catch (IOException e) {
+      System.err.println(
+          "Ports " + basePort + " and up of 127.0.0.1 cannot be used: " + e.getMessage() + ".");
+      System.exit(1);
     }
   }
 }

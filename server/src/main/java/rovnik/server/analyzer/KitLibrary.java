@@ -22,6 +22,7 @@ import rovnik.core.network.CalibrationKit;
 import rovnik.core.network.CalibrationStandard;
 import rovnik.core.network.CalibrationStandard.Kind;
 import rovnik.core.network.KnownReflection;
+import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
 
 /** Calibration kits: the ideal one, the one that ships, and the user's files in kits/. */
@@ -87,7 +88,7 @@ class KitLibrary {
     CalibrationKit kit = parse(id, yaml);
     try {
       Files.createDirectories(folder);
-      Files.writeString(folder.resolve(id + ".yaml"), yaml);
+      DataFolder.replace(folder.resolve(id + ".yaml"), yaml.getBytes(StandardCharsets.UTF_8));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

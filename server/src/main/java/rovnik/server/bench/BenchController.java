@@ -93,7 +93,8 @@ class BenchController {
     return bench.reset(id);
   }
 
-  @GetMapping("/instruments/{id}/errors")
+  /** What the instrument has reported; reading its queue empties it. */
+  @PostMapping("/instruments/{id}/errors")
   Errors errors(@PathVariable long id) {
     return new Errors(bench.errors(id));
   }

@@ -71,9 +71,16 @@ public class BenchService {
   private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
   private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
   private final PowerGate gate;
+  private final AllowedAddresses allowed;
   private volatile Supplier<Set<Long>> jobsUnderWay = Set::of;
 
-  BenchService(InstrumentMapper mapper, JobService jobs, PowerGate gate, ServerSettings settings) {
+  BenchService(
+      InstrumentMapper mapper,
+      JobService jobs,
+      PowerGate gate,
+      AllowedAddresses allowed,
+      ServerSettings settings) {
+    this.allowed = allowed;
     this.mapper = mapper;
     this.jobs = jobs;
     this.gate = gate;
@@ -100,6 +107,7 @@ public class BenchService {
   }
 
   private Instrument connect(InstrumentRow row) {
+    allowed.check(row.host());
     Dialect dialect = dialects.find(row.dialect());
     Instrument made =
         Drivers.connect(row.host(), row.port(), row.kind(), dialect, Timeouts.DEFAULT);
@@ -226,7 +234,7 @@ public class BenchService {
     return one(added.id);
   }
 
-  private static void checkAddress(String host, int port) {
+  private void checkAddress(String host, int port) {
     if (host == null || !host.matches("[A-Za-z0-9.:_-]{1,255}")) {
       throw new Refusal(
           "host", "The host must be a name or an IP address, such as 192.168.1.20 or analyzer-2.");
@@ -234,6 +242,7 @@ public class BenchService {
     if (port < 1 || port > 65535) {
       throw new Refusal("port", "The port must be 1 to 65535; SCPI often uses 5025.");
     }
+    allowed.check(host);
   }
 
   /** Moves an instrument to another address, as the demo does when its ports change. */

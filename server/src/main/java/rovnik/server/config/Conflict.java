@@ -36,6 +36,11 @@ public final class Conflict extends RuntimeException {
     return new Conflict(HttpStatus.CONFLICT, field, sentence);
   }
 
+  /** The disk is nearly full. */
+  static Conflict noSpace(String sentence) {
+    return new Conflict(HttpStatus.INSUFFICIENT_STORAGE, "data", sentence);
+  }
+
   public static Conflict state(String sentence) {
     return new Conflict(HttpStatus.CONFLICT, "state", sentence);
   }

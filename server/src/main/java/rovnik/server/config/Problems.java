@@ -18,6 +18,12 @@ import tools.jackson.core.JacksonException;
 class Problems extends ResponseEntityExceptionHandler {
   private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
+  private final ClosedDatabase database;
+
+  Problems(ClosedDatabase database) {
+    this.database = database;
+  }
+
   private static ProblemDetail problem(HttpStatus status, String field, String sentence) {
     ProblemDetail p = ProblemDetail.forStatusAndDetail(status, sentence);
     p.setProperty("field", field);
@@ -52,6 +58,9 @@ class Problems extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ProblemDetail unexpected(RuntimeException e) {
+    if (ClosedDatabase.is(e)) {
+      return problem(HttpStatus.SERVICE_UNAVAILABLE, "data", database.reopen(e));
+    }
     LOG.error("unexpected", e);
     return problem(
         HttpStatus.INTERNAL_SERVER_ERROR,

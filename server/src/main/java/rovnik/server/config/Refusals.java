@@ -1,5 +1,8 @@
 package rovnik.server.config;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 import rovnik.core.Refusal;
 
@@ -13,6 +16,19 @@ public final class Refusals {
         field,
         String.format(
             Locale.ROOT, "%s must be more than %g and at most %g %s.", field, low, high, unit));
+  }
+
+  /** Answers from a filter, in the shape that all errors have; the sentence is our own. */
+  static void send(HttpServletResponse response, int status, String field, String sentence)
+      throws IOException {
+    response.setStatus(status);
+    response.setContentType("application/problem+json");
+    response
+        .getOutputStream()
+        .write(
+            "{\"status\":%d,\"field\":\"%s\",\"detail\":\"%s\"}"
+                .formatted(status, field, sentence)
+                .getBytes(StandardCharsets.UTF_8));
   }
 
   /** A name of 1 to 200 characters, without spaces at its ends. */

@@ -8,10 +8,15 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.URI;
 import java.net.UnknownHostException;
+import java.util.List;
+import java.util.Optional;
 import java.util.Set;
+import java.util.TreeSet;
 import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.core.env.Environment;
 import org.springframework.security.config.Customizer;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.core.userdetails.User;
@@ -21,12 +26,13 @@ import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.provisioning.InMemoryUserDetailsManager;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.access.intercept.AuthorizationFilter;
+import org.springframework.security.web.authentication.UsernamePasswordAuthenticationFilter;
 import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
  * On loopback Rovnik asks for no password; on the network it does. In both cases a page of another
  * site can neither change anything nor listen: requests that a browser sends from elsewhere are
- * refused by their Origin, and on loopback the Host must be a loopback name.
+ * refused by their Origin, and the Host must be a name that Rovnik was started with.
  */
 @Configuration
 class SecurityConfig {
@@ -35,21 +41,51 @@ class SecurityConfig {
           + " font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'self';"
           + " frame-ancestors 'none'; form-action 'self'";
 
-  private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
+  private final Set<String> hosts;
+  private final boolean anyAddress;
+  private final Optional<String> password;
 
-  private final boolean loopback;
-  private final boolean guarded;
-
-  SecurityConfig(@Value("${server.address}") String address, ServerSettings settings)
+  SecurityConfig(
+      @Value("${server.address}") String address, ServerSettings settings, Environment environment)
       throws UnknownHostException {
-    loopback = InetAddress.getByName(address).isLoopbackAddress();
-    guarded = settings.password() != null && !settings.password().isEmpty();
-    if (!loopback && !guarded) {
-      throw new StartRefused(
-          "Listening on "
-              + address
-              + " needs a password. Set ROVNIK_PASSWORD, or listen on 127.0.0.1.");
+    InetAddress listen = InetAddress.getByName(address);
+    anyAddress = listen.isAnyLocalAddress();
+    hosts = hosts(address, listen, settings.hosts());
+    password = Password.of(environment);
+  }
+
+  /**
+   * Names that the page may be asked for by: a page of another name is of somebody else's making.
+   */
+  private static Set<String> hosts(String address, InetAddress listen, List<String> named) {
+    Set<String> names = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+    names.add(literal(address));
+    names.add(literal(listen.getHostAddress()));
+    names.addAll(named);
+    if (listen.isLoopbackAddress() || listen.isAnyLocalAddress()) {
+      names.addAll(List.of("127.0.0.1", "localhost", "[::1]"));
     }
+    if (listen.isAnyLocalAddress()) {
+      try {
+        names.add(InetAddress.getLocalHost().getHostName());
+      } catch (UnknownHostException ignored) {
+        // a machine without a name is asked for by its address
+      }
+    }
+    return names;
+  }
+
+  private static String literal(String address) {
+    return address.contains(":") && !address.startsWith("[") ? "[" + address + "]" : address;
+  }
+
+  private boolean known(String host) {
+    if (host == null) {
+      return false;
+    }
+    String name = host.replaceFirst(":\\d+$", "");
+    // An address is no name that somebody else's server could have been given.
+    return hosts.contains(name) || anyAddress && name.matches("[\\d.]+|\\[[\\da-fA-F:.]+]");
   }
 
   @Bean
@@ -58,32 +94,45 @@ class SecurityConfig {
   }
 
   @Bean
-  UserDetailsService users(ServerSettings settings, PasswordEncoder encoder) {
+  UserDetailsService users(PasswordEncoder encoder) {
     InMemoryUserDetailsManager users = new InMemoryUserDetailsManager();
-    if (guarded) {
-      users.createUser(
-          User.withUsername("rovnik").password(encoder.encode(settings.password())).build());
-    }
+    password.ifPresent(
+        p -> users.createUser(User.withUsername("rovnik").password(encoder.encode(p)).build()));
     return users;
   }
 
   @Bean
-  SecurityFilterChain chain(HttpSecurity http) throws Exception {
+  Slowdown slowdown() {
+    return new Slowdown();
+  }
+
+  /** It stands in the chain of security, and nowhere else. */
+  @Bean
+  FilterRegistrationBean<Slowdown> slowdownOnce(Slowdown slowdown) {
+    FilterRegistrationBean<Slowdown> once = new FilterRegistrationBean<>(slowdown);
+    once.setEnabled(false);
+    return once;
+  }
+
+  @Bean
+  SecurityFilterChain chain(HttpSecurity http, Slowdown slowdown) throws Exception {
     http.headers(
         h ->
             h.contentSecurityPolicy(c -> c.policyDirectives(CONTENT_SECURITY_POLICY))
                 .referrerPolicy(Customizer.withDefaults()));
     http.addFilterBefore(new SameOriginFilter(), AuthorizationFilter.class);
-    if (guarded) {
+    if (password.isPresent()) {
+      http.addFilterBefore(slowdown, UsernamePasswordAuthenticationFilter.class);
       http.authorizeHttpRequests(
           a -> a.requestMatchers("/api/health").permitAll().anyRequest().authenticated());
       http.formLogin(Customizer.withDefaults());
       http.httpBasic(Customizer.withDefaults());
-      // Scripts with basic credentials carry no cookie and need no token.
+      // Scripts with basic credentials carry no cookie and need no token; logging in does.
       http.csrf(
           c -> {
             c.spa();
-            c.ignoringRequestMatchers(r -> r.getCookies() == null);
+            c.ignoringRequestMatchers(
+                r -> r.getCookies() == null && r.getHeader("Authorization") != null);
           });
     } else {
       http.authorizeHttpRequests(a -> a.anyRequest().permitAll());
@@ -99,12 +148,22 @@ class SecurityConfig {
         throws ServletException, IOException {
       String host = request.getHeader("Host");
       String origin = request.getHeader("Origin");
-      boolean strangeHost =
-          loopback && (host == null || !LOOPBACK.contains(host.replaceFirst(":\\d+$", "")));
       boolean strangeOrigin =
           origin != null && (host == null || !host.equalsIgnoreCase(authority(origin)));
-      if (strangeHost || strangeOrigin) {
-        response.sendError(HttpServletResponse.SC_FORBIDDEN);
+      if (!known(host)) {
+        Refusals.send(
+            response,
+            HttpServletResponse.SC_FORBIDDEN,
+            "host",
+            "Rovnik does not answer to this name. Start it with --hosts and the name.");
+        return;
+      }
+      if (strangeOrigin) {
+        Refusals.send(
+            response,
+            HttpServletResponse.SC_FORBIDDEN,
+            "origin",
+            "Another site's page asked for this.");
         return;
       }
       chain.doFilter(request, response);

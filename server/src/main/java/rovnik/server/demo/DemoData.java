@@ -8,6 +8,7 @@ import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
 import rovnik.instruments.InstrumentKind;
@@ -36,13 +37,16 @@ class DemoData implements ApplicationRunner {
   private final ServerSettings settings;
 
   private final JobNetworks networkJobs;
+  private final TransactionTemplate transaction;
 
   DemoData(
       BenchService bench,
       JobService jobs,
       NetworkService networks,
       JobNetworks networkJobs,
+      TransactionTemplate transaction,
       ServerSettings settings) {
+    this.transaction = transaction;
     this.networkJobs = networkJobs;
     this.bench = bench;
     this.jobs = jobs;
@@ -57,6 +61,11 @@ class DemoData implements ApplicationRunner {
       moveStandins(port);
       return;
     }
+    // All or nothing: half a demo would stay for good.
+    transaction.executeWithoutResult(status -> fill(port));
+  }
+
+  private void fill(int port) {
     InstrumentDto receiver =
         bench.add("Receiver", InstrumentKind.IQ_RECEIVER, LOOPBACK, port, "scpi-iq", true);
     InstrumentDto buoy =

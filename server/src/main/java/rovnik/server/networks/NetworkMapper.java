@@ -49,6 +49,9 @@ interface NetworkMapper {
   @Select("select count(*) from path_element where network_id = #{id}")
   int usesOf(long id);
 
+  @Select("select count(*) from run where network_id = #{id}")
+  int runsOf(long id);
+
   @Delete("delete from network where id = #{id}")
   void delete(long id);
 }

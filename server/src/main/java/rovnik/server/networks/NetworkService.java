@@ -22,6 +22,7 @@ import rovnik.core.path.Gain;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
+import rovnik.server.config.Space;
 import rovnik.server.networks.NetworkMapper.NetworkRow;
 
 /** Touchstone files that the user opened: the file as it came, and a row that says what it is. */
@@ -37,12 +38,14 @@ public class NetworkService {
   private final DataFolder folder;
   private final Map<Long, SoftReference<NetworkData>> read = new ConcurrentHashMap<>();
 
-  NetworkService(NetworkMapper mapper, ServerSettings settings) {
+  NetworkService(NetworkMapper mapper, ServerSettings settings, Space space) {
     this.mapper = mapper;
     this.folder =
         new DataFolder(
-            settings.data().resolve("networks"),
-            mapper.all().stream().map(NetworkRow::fileName).toList());
+            settings.data(),
+            "networks",
+            mapper.all().stream().map(NetworkRow::fileName).toList(),
+            space);
   }
 
   public List<NetworkDto> all() {
@@ -94,13 +97,14 @@ public class NetworkService {
                   String.join("\n", file.comments()),
                   fileName));
       mapper.insert(added);
+      folder.claim(fileName);
       read.put(added.id, new SoftReference<>(n));
       return find(added.id);
     } catch (IOException e) {
-      folder.delete(fileName);
+      folder.drop(fileName);
       throw new Refusal("file", "The file could not be stored: " + e.getMessage(), e);
     } catch (RuntimeException | OutOfMemoryError e) {
-      folder.delete(fileName);
+      folder.drop(fileName);
       throw e;
     }
   }
@@ -193,11 +197,14 @@ public class NetworkService {
     }
   }
 
-  /** Removes a file that no path stands on. */
+  /** Removes a file that no path and no run stands on. */
   public void remove(long id) {
     NetworkRow r = row(id);
     if (mapper.usesOf(id) > 0) {
       throw Conflict.state("A path takes its gain from this file. Change that element first.");
+    }
+    if (mapper.runsOf(id) > 0) {
+      throw Conflict.state("Runs were kept with this network; it stays with them.");
     }
     mapper.delete(id);
     read.remove(id);

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.LongConsumer;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.emission.EmissionMeasurement;
@@ -36,6 +37,7 @@ import rovnik.core.spectrum.TraceStack;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
+import rovnik.server.config.Space;
 import rovnik.server.recordings.AcquisitionMapper.AcquisitionRow;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
@@ -57,10 +59,21 @@ public class RecordingService {
   private final DataFolder folder;
   private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
 
-  RecordingService(AcquisitionMapper mapper, JsonMapper json, ServerSettings settings) {
+  RecordingService(
+      AcquisitionMapper mapper, JsonMapper json, ServerSettings settings, Space space) {
     this.mapper = mapper;
     this.json = json;
-    this.folder = new DataFolder(settings.data().resolve("acquisitions"), mapper.fileNames());
+    this.folder =
+        new DataFolder(
+            settings.data(),
+            "acquisitions",
+            mapper.fileNames().stream().flatMap(name -> Stream.of(name, metaName(name))).toList(),
+            space);
+  }
+
+  /** The metadata lie beside the samples, so that these can be read again without the database. */
+  private static String metaName(String dataName) {
+    return dataName.replaceFirst("-data$", "-meta");
   }
 
   public List<RecordingDto> opened() {
@@ -118,18 +131,18 @@ public class RecordingService {
     }
     SigMf meta = SigMf.fromTree(tree == null ? Map.of() : tree);
     String fileName = UUID.randomUUID() + ".sigmf-data";
-    Path target = folder.file(fileName);
     try {
       String sha256 = folder.store(fileName, data);
+      Path target = folder.file(fileName);
       checkHash(tree, target);
       long samples = meta.samplesIn(Files.size(target));
       boolean clipped = check(target, meta.format());
       return insert(name, origin, meta, samples, clipped, fileName, sha256);
     } catch (IOException e) {
-      folder.delete(fileName);
+      folder.drop(fileName);
       throw new Refusal("data", "The data file could not be stored: " + e.getMessage(), e);
     } catch (RuntimeException e) {
-      folder.delete(fileName);
+      folder.drop(fileName);
       throw e;
     }
   }
@@ -170,7 +183,7 @@ public class RecordingService {
       String sha256 = folder.store(fileName, new java.io.ByteArrayInputStream(bytes.array()));
       return insert(name, origin, meta, record.sampleCount(), record.overload(), fileName, sha256);
     } catch (IOException e) {
-      folder.delete(fileName);
+      folder.drop(fileName);
       throw new UncheckedIOException(e);
     }
   }
@@ -201,7 +214,19 @@ public class RecordingService {
                 fileName,
                 sha256));
     mapper.insert(added);
+    try {
+      folder.store(metaName(fileName), new java.io.ByteArrayInputStream(metaJson(added.id)));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    folder.claim(fileName);
+    folder.claim(metaName(fileName));
     return find(added.id);
+  }
+
+  private void deleteFiles(AcquisitionRow r) {
+    folder.delete(r.fileName());
+    folder.delete(metaName(r.fileName()));
   }
 
   private static String cut(String text, int most) {
@@ -308,6 +333,11 @@ public class RecordingService {
           "fullScaleDbm", "The full-scale level must be a number of dBm, such as -12.5.");
     }
     mapper.calibrate(id, fullScaleDbm);
+    try {
+      folder.write(metaName(row(id).fileName()), metaJson(id));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
     return find(id);
   }
 
@@ -335,7 +365,7 @@ public class RecordingService {
     AcquisitionRow r = row(id);
     if (r.origin().equals("run")) {
       mapper.delete(id);
-      folder.delete(r.fileName());
+      deleteFiles(r);
     }
   }
 
@@ -346,7 +376,7 @@ public class RecordingService {
       throw Conflict.state("Runs were kept from this recording; it stays with them.");
     }
     mapper.delete(id);
-    folder.delete(r.fileName());
+    deleteFiles(r);
     removals.forEach(l -> l.accept(id));
   }
 
