@@ -18,6 +18,7 @@ import {
   type InstrumentKind,
   type Problem,
 } from "../../api/client";
+import { BrokenFiles } from "../../components/BrokenFiles";
 
 /** The address first: what answers there says what it is; all it says can be put right. */
 export function AddInstrument({ onClose }: { onClose: () => void }) {
@@ -135,6 +136,7 @@ export function AddInstrument({ onClose }: { onClose: () => void }) {
         {error && !["name", "host", "port", "dialect", "kind"].includes(error.field) && (
           <Alert color="red">{error.message}</Alert>
         )}
+        <BrokenFiles folder="dialects" />
         <Button disabled={!kind} onClick={add}>
           Add and connect
         </Button>

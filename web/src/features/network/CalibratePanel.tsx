@@ -14,6 +14,7 @@ import {
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api } from "../../api/client";
+import { BrokenFiles } from "../../components/BrokenFiles";
 import { formatHertz, parseQuantity } from "../../components/units";
 import desk from "../../desk/Desk.module.css";
 import classes from "./NetworkPage.module.css";
@@ -95,6 +96,7 @@ function Begin({ model }: { model: NetworkModel }) {
           )}
         </FileButton>
       </Group>
+      <BrokenFiles folder="kits" />
       {onePorts.length > 0 && (
         <Group gap="xs" grow>
           {KINDS.map((k) => (

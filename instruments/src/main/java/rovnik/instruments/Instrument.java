@@ -39,6 +39,7 @@ public interface Instrument extends AutoCloseable {
     return "";
   }
 
+  /** Ends the connection; any thread may, and a call that waits for an answer ends with a fault. */
   @Override
   void close();
 }

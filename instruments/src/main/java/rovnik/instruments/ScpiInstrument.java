@@ -6,6 +6,8 @@ import rovnik.instruments.scpi.ScpiConnection;
 
 /** The common part of all drivers over SCPI. */
 public abstract class ScpiInstrument implements Instrument {
+  private static final int LONGEST_IDENTITY = 300;
+
   protected final ScpiConnection connection;
   protected final Dialect dialect;
 
@@ -26,7 +28,8 @@ public abstract class ScpiInstrument implements Instrument {
 
   @Override
   public String identity() {
-    return connection.ask("*IDN?");
+    String answer = connection.ask("*IDN?");
+    return answer.length() > LONGEST_IDENTITY ? answer.substring(0, LONGEST_IDENTITY) : answer;
   }
 
   @Override
@@ -40,6 +43,7 @@ public abstract class ScpiInstrument implements Instrument {
     return connection.errors();
   }
 
+  /** May be called by any thread: what waits for an answer is told that the connection broke. */
   @Override
   public void close() {
     connection.close();

@@ -6,7 +6,6 @@ import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import org.testng.annotations.AfterMethod;
@@ -242,19 +241,5 @@ public class ClosedLoopTest {
     assertEquals(wide.layout().rbwHz(), 80e3, 100);
     AcquisitionPlan narrow = AcquisitionPlan.of(settings(1e9, 200e3, 0), able);
     assertTrue(narrow.setup().centreHz() < 1e9 - 100e3);
-  }
-
-  @Test
-  public void usersDialectsWinAndBrokenOnesAreNamed() throws IOException {
-    Path folder = Files.createTempDirectory("dialects");
-    Files.writeString(
-        folder.resolve("mine.yaml"), "label: Mine\nkind: step-attenuator\ncommands: {}\n");
-    assertEquals(new DialectLibrary(folder).find("mine").label(), "Mine");
-    Files.writeString(folder.resolve("bad.yaml"), "kind: [\n");
-    Refusal r = expectThrows(Refusal.class, () -> new DialectLibrary(folder).all());
-    assertTrue(r.getMessage().contains("bad.yaml"), r.getMessage());
-    Files.writeString(folder.resolve("bad.yaml"), "kind: toaster\n");
-    assertThrows(Refusal.class, () -> new DialectLibrary(folder).all());
-    assertThrows(Refusal.class, () -> dialects.find("none"));
   }
 }

@@ -128,4 +128,40 @@ public class SetupAndReportApiTest extends BuoyBench {
     }
     server.json(server.get("/api/runs/999/report.html"), 404);
   }
+
+  @DataProvider
+  public Object[][] extremeLevels() {
+    return new Object[][] {{0f, 0.0}, {1e-30f, -280.0}, {1e20f, 290.0}, {3e38f, 0.0}};
+  }
+
+  /** A picture of levels without any extent, or beyond all bounds, is drawn all the same. */
+  @Test(dataProvider = "extremeLevels", timeOut = 60_000)
+  public void extremeLevelsMakeAReport(float amplitude, double fullScaleDbm) {
+    java.nio.ByteBuffer samples =
+        java.nio.ByteBuffer.allocate(8 * 4096).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+    for (int i = 0; i < 4096; i++) {
+      samples.putFloat(amplitude).putFloat(0);
+    }
+    JsonNode opened =
+        server.json(
+            server.upload(
+                "{\"global\":{\"core:datatype\":\"cf32_le\",\"core:version\":\"1.2.0\","
+                    + "\"core:sample_rate\":1e6,\"rovnik:full_scale_dbm\":"
+                    + fullScaleDbm
+                    + "},\"captures\":[{\"core:sample_start\":0,\"core:frequency\":1e9}],"
+                    + "\"annotations\":[]}",
+                samples.array()),
+            201);
+    String look = "/api/live/r" + opened.get("id").asLong() + "/spectrum";
+    server.json(server.send("POST", look + "/start", "{\"jobId\":" + job + "}"), 200);
+    server.json(server.get(look + "/outcome?settled=true&seconds=20"), 200);
+    long run =
+        server
+            .json(server.send("POST", look + "/keep", "{\"name\":\"x\"}"), 201)
+            .get("id")
+            .asLong();
+    var report = server.get("/api/runs/" + run + "/report.html");
+    assertEquals(report.statusCode(), 200);
+    assertTrue(report.body().length() < 1_000_000, "" + report.body().length());
+  }
 }

@@ -7,6 +7,7 @@ import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.instruments.InstrumentFault;
 import rovnik.instruments.InstrumentKind;
 import rovnik.instruments.scpi.ScpiConnection;
+import rovnik.instruments.scpi.ScpiNumber;
 
 /**
  * How one family of instruments words its commands, read from a YAML file.
@@ -77,13 +78,42 @@ public record Dialect(
     connection.set(template.replace("{value}", value));
   }
 
-  public double number(ScpiConnection connection, String capability) {
+  /**
+   * Asks for a number.
+   *
+   * @param lowest what it can be at least; anything else makes no sense, and nobody may compute
+   *     with it
+   */
+  public double number(
+      ScpiConnection connection, String capability, double lowest, double highest) {
     String answer = connection.ask(query(capability).ask());
+    double value;
     try {
-      return Double.parseDouble(answer.strip());
+      value = ScpiNumber.parse(answer);
     } catch (NumberFormatException e) {
       throw notUnderstood(capability, answer);
     }
+    if (!Double.isFinite(value)) {
+      throw new InstrumentFault(
+          InstrumentFault.Kind.REPORTED,
+          "The instrument has no number for " + capability + ": it answered " + cut(answer) + ".");
+    }
+    if (value < lowest || value > highest) {
+      throw new InstrumentFault(
+          InstrumentFault.Kind.BAD_REPLY,
+          String.format(
+              Locale.ROOT,
+              "The answer %s for %s makes no sense: it can be %.6g to %.6g. Check the dialect.",
+              cut(answer),
+              capability,
+              lowest,
+              highest));
+    }
+    return value;
+  }
+
+  private static String cut(String answer) {
+    return answer.length() > 40 ? answer.substring(0, 40) + "..." : answer;
   }
 
   public boolean flag(ScpiConnection connection, String capability) {
@@ -93,7 +123,11 @@ public record Dialect(
       return answer.equalsIgnoreCase(query.as().substring(5).strip());
     }
     try {
-      long value = Math.round(Double.parseDouble(answer));
+      double sent = ScpiNumber.parse(answer);
+      if (!(sent >= 0 && sent <= 1L << 32)) {
+        throw notUnderstood(capability, answer);
+      }
+      long value = Math.round(sent);
       return query.as().startsWith("bit ")
           ? (value >> Integer.parseInt(query.as().substring(4).strip()) & 1) == 1
           : value != 0;
@@ -122,9 +156,12 @@ public record Dialect(
   }
 
   private InstrumentFault notUnderstood(String capability, String answer) {
-    String shown = answer.length() > 40 ? answer.substring(0, 40) + "..." : answer;
     return new InstrumentFault(
         InstrumentFault.Kind.BAD_REPLY,
-        "The answer \"" + shown + "\" for " + capability + " is not a number. Check the dialect.");
+        "The answer \""
+            + cut(answer)
+            + "\" for "
+            + capability
+            + " is not a number. Check the dialect.");
   }
 }

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -13,10 +14,6 @@ import java.util.Map;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.Yaml;
-import org.yaml.snakeyaml.constructor.SafeConstructor;
-import org.yaml.snakeyaml.error.YAMLException;
 import rovnik.core.Refusal;
 import rovnik.instruments.InstrumentKind;
 
@@ -44,6 +41,11 @@ public final class DialectLibrary {
 
   /** The dialect with this id, read anew so that an edited file works at the next connection. */
   public Dialect find(String id) {
+    for (YamlFile.Broken b : broken()) {
+      if (b.file().equals("dialects/" + id + ".yaml")) {
+        throw new Refusal("dialect", b.sentence());
+      }
+    }
     Dialect dialect = all().get(id);
     if (dialect == null) {
       throw new Refusal(
@@ -63,17 +65,37 @@ public final class DialectLibrary {
         throw new IllegalStateException(e);
       }
     }
-    if (Files.isDirectory(folder)) {
-      try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.yaml")) {
-        for (Path file : files) {
-          String id = file.getFileName().toString().replaceFirst("\\.yaml$", "");
-          dialects.put(id, parse(id, Files.readString(file)));
-        }
-      } catch (IOException e) {
-        throw new Refusal("dialect", "The folder " + folder + " cannot be read: " + e.getMessage());
-      }
-    }
+    userFiles(dialects, new ArrayList<>());
     return dialects;
+  }
+
+  /** Files of the user that cannot be used; the others work all the same. */
+  public List<YamlFile.Broken> broken() {
+    List<YamlFile.Broken> broken = new ArrayList<>();
+    userFiles(new TreeMap<>(), broken);
+    return broken;
+  }
+
+  private void userFiles(Map<String, Dialect> good, List<YamlFile.Broken> broken) {
+    if (!Files.isDirectory(folder)) {
+      return;
+    }
+    try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.yaml")) {
+      for (Path file : files) {
+        String id = file.getFileName().toString().replaceFirst("\\.yaml$", "");
+        try {
+          good.put(id, parse(id, Files.readString(file)));
+        } catch (Refusal r) {
+          broken.add(new YamlFile.Broken("dialects/" + id + ".yaml", r.getMessage()));
+        } catch (IOException e) {
+          broken.add(
+              new YamlFile.Broken(
+                  "dialects/" + id + ".yaml", id + ".yaml cannot be read as text (UTF-8)."));
+        }
+      }
+    } catch (IOException e) {
+      broken.add(new YamlFile.Broken("dialects", "The folder cannot be read: " + e.getMessage()));
+    }
   }
 
   /** Dialects that know an instrument by its answer to *IDN?, the user's own first. */
@@ -91,68 +113,48 @@ public final class DialectLibrary {
    * @throws Refusal naming the file and what is wrong in it
    */
   static Dialect parse(String id, String yaml) {
+    YamlFile file = YamlFile.read(id + ".yaml", "dialect", yaml);
+    Map<String, Double> facts = new LinkedHashMap<>();
+    file.section("facts")
+        .forEach((k, v) -> facts.put(String.valueOf(k), file.number(String.valueOf(k), v)));
+    Map<String, String> commands = new LinkedHashMap<>();
+    file.section("commands").forEach((k, v) -> commands.put(String.valueOf(k), String.valueOf(v)));
+    Map<String, Dialect.Query> queries = new LinkedHashMap<>();
+    file.section("queries")
+        .forEach((k, v) -> queries.put(String.valueOf(k), query(file, String.valueOf(k), v)));
+    return new Dialect(
+        id,
+        String.valueOf(file.root().get("label")),
+        kind(file),
+        identity(file),
+        facts,
+        commands,
+        queries);
+  }
+
+  private static InstrumentKind kind(YamlFile file) {
     try {
-      Object root = new Yaml(new SafeConstructor(new LoaderOptions())).load(yaml);
-      if (!(root instanceof Map<?, ?> map)) {
-        throw new Refusal("dialect", "The dialect file " + id + ".yaml is empty.");
-      }
-      Map<String, Double> facts = new LinkedHashMap<>();
-      section(id, map, "facts").forEach((k, v) -> facts.put(k, number(id, k, v)));
-      Map<String, String> commands = new LinkedHashMap<>();
-      section(id, map, "commands").forEach((k, v) -> commands.put(k, String.valueOf(v)));
-      Map<String, Dialect.Query> queries = new LinkedHashMap<>();
-      section(id, map, "queries").forEach((k, v) -> queries.put(k, query(id, k, v)));
-      return new Dialect(
-          id,
-          String.valueOf(map.get("label")),
-          InstrumentKind.parse(String.valueOf(map.get("kind"))),
-          identity(id, map.get("identity")),
-          facts,
-          commands,
-          queries);
-    } catch (YAMLException e) {
-      throw new Refusal("dialect", "The dialect file " + id + ".yaml is broken: " + e.getMessage());
+      return InstrumentKind.parse(String.valueOf(file.root().get("kind")));
+    } catch (Refusal r) {
+      throw file.wrong("kind", r.getMessage().replaceFirst("\\.$", ""));
     }
   }
 
-  private static String identity(String id, Object value) {
+  private static String identity(YamlFile file) {
+    Object value = file.root().get("identity");
     String regex = value == null ? "" : String.valueOf(value);
     try {
       Pattern.compile(regex);
     } catch (PatternSyntaxException e) {
-      throw new Refusal(
-          "dialect", id + ".yaml: \"identity\" is no regular expression: " + e.getDescription());
+      throw file.wrong("identity", "\"identity\" is no regular expression: " + e.getDescription());
     }
     return regex;
   }
 
-  private static Map<String, Object> section(String id, Map<?, ?> root, String name) {
-    Map<String, Object> section = new LinkedHashMap<>();
-    Object value = root.get(name);
-    if (value == null) {
-      return section;
-    }
-    if (!(value instanceof Map<?, ?> map)) {
-      throw new Refusal(
-          "dialect", id + ".yaml: \"" + name + "\" must be a list of names and values.");
-    }
-    map.forEach((k, v) -> section.put(String.valueOf(k), v));
-    return section;
-  }
-
-  private static double number(String id, String name, Object value) {
-    try {
-      return Double.parseDouble(String.valueOf(value));
-    } catch (NumberFormatException e) {
-      throw new Refusal("dialect", id + ".yaml: the fact \"" + name + "\" must be a number.");
-    }
-  }
-
-  private static Dialect.Query query(String id, String name, Object value) {
+  private static Dialect.Query query(YamlFile file, String name, Object value) {
     if (value instanceof Map<?, ?> map && map.get("ask") != null && map.get("as") != null) {
       return new Dialect.Query(String.valueOf(map.get("ask")), String.valueOf(map.get("as")));
     }
-    throw new Refusal(
-        "dialect", id + ".yaml: the query \"" + name + "\" needs \"ask\" and \"as\".");
+    throw file.wrong(name, "the query \"" + name + "\" needs \"ask\" and \"as\"");
   }
 }

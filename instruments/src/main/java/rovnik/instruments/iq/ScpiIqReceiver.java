@@ -37,9 +37,22 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     float[] decoded() {
       floats.rewind();
       floats.get(iq);
+      boolean sense = true;
+      for (float v : iq) {
+        sense &= Math.abs(v) < BEYOND_FULL_SCALE; // false for what is not a number, too
+      }
+      if (!sense) {
+        throw new InstrumentFault(
+            InstrumentFault.Kind.BAD_REPLY,
+            "The samples make no sense: some are not numbers, or far beyond full scale. Check the"
+                + " format in the dialect.");
+      }
       return iq;
     }
   }
+
+  /** Full scale is 1; even an overloaded converter gives nothing like this. */
+  private static final float BEYOND_FULL_SCALE = 1000;
 
   public ScpiIqReceiver(ScpiConnection connection, Dialect dialect) {
     super(connection, dialect);
@@ -66,7 +79,7 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     }
     if (before == null || before.sampleRateHz() != wanted.sampleRateHz()) {
       dialect.send(connection, "sampleIntervalSeconds", 1 / wanted.sampleRateHz());
-      double got = 1 / dialect.number(connection, "sampleIntervalSeconds");
+      double got = 1 / dialect.number(connection, "sampleIntervalSeconds", 1e-12, 1e3);
       if (Math.abs(got / wanted.sampleRateHz() - 1) > 1e-9) {
         throw new InstrumentFault(
             InstrumentFault.Kind.REPORTED,
@@ -82,12 +95,12 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     }
     if (before == null || before.attenuationDb() != wanted.attenuationDb()) {
       dialect.send(connection, "attenuationDb", wanted.attenuationDb());
-      fullScaleDbm = dialect.number(connection, "fullScaleDbm");
+      fullScaleDbm = dialect.number(connection, "fullScaleDbm", -200, 100);
     }
     if (wanted.second()
         && (before == null || before.secondAttenuationDb() != wanted.secondAttenuationDb())) {
       dialect.send(connection, "secondAttenuationDb", wanted.secondAttenuationDb());
-      secondFullScaleDbm = dialect.number(connection, "secondFullScaleDbm");
+      secondFullScaleDbm = dialect.number(connection, "secondFullScaleDbm", -200, 100);
     }
     setup = wanted;
   }

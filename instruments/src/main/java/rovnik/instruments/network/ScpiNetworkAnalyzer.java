@@ -18,6 +18,9 @@ import rovnik.instruments.scpi.ScpiConnection;
 public final class ScpiNetworkAnalyzer extends ScpiInstrument implements NetworkAnalyzer {
   private static final double Z0 = 50;
 
+  /** A sweep that takes longer is a mistake. */
+  private static final double LONGEST_SECONDS = 24 * 3600;
+
   private final NetworkCapabilities capabilities;
   private SweepSettings settings;
   private double[] frequencyHz;
@@ -75,7 +78,7 @@ public final class ScpiNetworkAnalyzer extends ScpiInstrument implements Network
     dialect.send(connection, "averages", Integer.toString(wanted.averages()));
     dialect.send(connection, "powerDbm", wanted.powerDbm());
     dialect.send(connection, "secondPort", wanted.bothPorts() ? "ON" : "OFF");
-    sweepSeconds = dialect.number(connection, "sweepSeconds");
+    sweepSeconds = dialect.number(connection, "sweepSeconds", 0, LONGEST_SECONDS);
     int points = wanted.frequencies().length;
     frequencyHz = block("frequencies", points);
     settings = wanted;

@@ -66,7 +66,7 @@ public interface NoiseSource extends Instrument {
     public double excessNoiseDb() {
       return dialect.facts().containsKey("excessNoiseDb")
           ? dialect.fact("excessNoiseDb")
-          : dialect.number(connection, "excessNoiseDb");
+          : dialect.number(connection, "excessNoiseDb", -20, 60);
     }
   }
 }

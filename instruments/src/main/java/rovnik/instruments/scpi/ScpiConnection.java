@@ -22,6 +22,7 @@ public final class ScpiConnection implements AutoCloseable {
   private static final int LONGEST_LINE = 1 << 16;
   private static final int LONGEST_BLOCK = 1 << 28;
   private static final int MOST_ERRORS = 50;
+  private static final int LONGEST_SENTENCE = 400;
 
   private final String address;
   private final Timeouts timeouts;
@@ -78,18 +79,27 @@ public final class ScpiConnection implements AutoCloseable {
       send("SYST:ERR?");
       error = line();
     }
+    end();
     if (!errors.isEmpty()) {
       throw new InstrumentFault(
           Kind.REPORTED,
-          "The instrument refused \"" + message + "\": " + String.join("; ", errors));
+          cut("The instrument refused \"" + message + "\": " + String.join("; ", errors)));
     }
+  }
+
+  private static String cut(String sentence) {
+    return sentence.length() > LONGEST_SENTENCE
+        ? sentence.substring(0, LONGEST_SENTENCE) + " ..."
+        : sentence;
   }
 
   /** Sends a query and reads one line. */
   public String ask(String message) {
     begin(timeouts);
     send(message);
-    return line();
+    String answer = line();
+    end();
+    return answer;
   }
 
   /**
@@ -100,7 +110,9 @@ public final class ScpiConnection implements AutoCloseable {
   public String ask(String message, Duration extra) {
     begin(timeouts.withExtra(extra));
     send(message);
-    return line(LONGEST_BLOCK);
+    String answer = line(LONGEST_BLOCK);
+    end();
+    return answer;
   }
 
   /** Reads the error queue until it is empty. */
@@ -108,7 +120,7 @@ public final class ScpiConnection implements AutoCloseable {
     List<String> errors = new ArrayList<>();
     String error = ask("SYST:ERR?");
     while (!noError(error) && errors.size() < MOST_ERRORS) {
-      errors.add(error);
+      errors.add(cut(error));
       error = ask("SYST:ERR?");
     }
     return errors;
@@ -161,6 +173,7 @@ public final class ScpiConnection implements AutoCloseable {
     if (end != '\n') {
       throw bad("the data block is not followed by an end of line");
     }
+    end();
   }
 
   private static boolean noError(String reply) {
@@ -171,8 +184,17 @@ public final class ScpiConnection implements AutoCloseable {
   private void begin(Timeouts limits) {
     deadlineNanos = System.nanoTime() + limits.call().toNanos();
     readLimit = limits.read();
-    if (bufferAt != bufferEnd) {
-      throw bad("it sent more than it was asked for");
+    end();
+  }
+
+  /** Between two exchanges nothing may be under way: it would be taken for the next answer. */
+  private void end() {
+    try {
+      if (bufferAt != bufferEnd || in.available() > 0) {
+        throw bad("it sent more than it was asked for");
+      }
+    } catch (IOException e) {
+      throw broken(e);
     }
   }
 

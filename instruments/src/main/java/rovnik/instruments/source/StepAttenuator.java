@@ -60,13 +60,17 @@ public interface StepAttenuator extends Instrument {
 
     @Override
     public double attenuationDb() {
-      return dialect.number(connection, "attenuationDb");
+      return dialect.number(connection, "attenuationDb", 0, highestDb());
+    }
+
+    private double highestDb() {
+      return dialect.facts().getOrDefault("highestAttenuationDb", 40.0);
     }
 
     @Override
     public List<Double> stepsDb() {
       double step = dialect.facts().getOrDefault("attenuationStepDb", 10.0);
-      double highest = dialect.facts().getOrDefault("highestAttenuationDb", 40.0);
+      double highest = highestDb();
       return DoubleStream.iterate(0, v -> v <= highest, v -> v + step).boxed().toList();
     }
 

@@ -3,6 +3,7 @@ package rovnik.instruments.sweep;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.time.Duration;
+import java.util.Locale;
 import rovnik.core.spectrum.Detector;
 import rovnik.instruments.InstrumentFault;
 import rovnik.instruments.ScpiInstrument;
@@ -11,6 +12,11 @@ import rovnik.instruments.scpi.ScpiConnection;
 
 /** A {@link SweptAnalyzer} in the words of a dialect. */
 public final class ScpiSweptAnalyzer extends ScpiInstrument implements SweptAnalyzer {
+  /** Nobody waits longer for one sweep. */
+  private static final double LONGEST_SECONDS = 900;
+
+  private static final double HIGHEST_DBM = 300;
+
   private final SweepCapabilities capabilities;
   private SweepSetup setup;
   private double rbwHz;
@@ -44,8 +50,18 @@ public final class ScpiSweptAnalyzer extends ScpiInstrument implements SweptAnal
     dialect.send(connection, "points", Integer.toString(wanted.points()));
     dialect.send(connection, "detector", word(wanted.detector()));
     dialect.send(connection, "attenuationDb", wanted.attenuationDb());
-    rbwHz = dialect.number(connection, "rbwHz");
-    sweepSeconds = dialect.number(connection, "sweepSeconds");
+    rbwHz = dialect.number(connection, "rbwHz", 1e-3, 1e12);
+    sweepSeconds = dialect.number(connection, "sweepSeconds", 0, 1e9);
+    if (sweepSeconds > LONGEST_SECONDS) {
+      throw new InstrumentFault(
+          InstrumentFault.Kind.REPORTED,
+          String.format(
+              Locale.ROOT,
+              "This sweep would take %.0f s; the longest is %.0f s. Use a wider RBW, a narrower"
+                  + " span, or several sweeps.",
+              sweepSeconds,
+              LONGEST_SECONDS));
+    }
     setup = wanted;
   }
 
@@ -100,8 +116,8 @@ public final class ScpiSweptAnalyzer extends ScpiInstrument implements SweptAnal
 
   private static float[] checked(float[] level) {
     for (int i = 0; i < level.length; i++) {
-      if (!Float.isFinite(level[i])) {
-        throw bad("point " + (i + 1) + " is not finite");
+      if (!(Math.abs(level[i]) <= HIGHEST_DBM)) {
+        throw bad("point " + (i + 1) + " is " + level[i] + " dBm");
       }
     }
     return level;

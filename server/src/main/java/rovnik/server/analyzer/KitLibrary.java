@@ -13,21 +13,19 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import org.yaml.snakeyaml.LoaderOptions;
-import org.yaml.snakeyaml.Yaml;
-import org.yaml.snakeyaml.constructor.SafeConstructor;
-import org.yaml.snakeyaml.error.YAMLException;
 import rovnik.core.Refusal;
 import rovnik.core.network.CalibrationKit;
 import rovnik.core.network.CalibrationStandard;
 import rovnik.core.network.CalibrationStandard.Kind;
 import rovnik.core.network.KnownReflection;
+import rovnik.instruments.dialect.YamlFile;
 import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
+import rovnik.server.config.UserFiles;
 
 /** Calibration kits: the ideal one, the one that ships, and the user's files in kits/. */
 @Component
-class KitLibrary {
+class KitLibrary implements UserFiles {
   private static final String SHIPPED = "bench-box";
   private final Path folder;
 
@@ -39,19 +37,34 @@ class KitLibrary {
     List<CalibrationKit> kits = new ArrayList<>();
     kits.add(CalibrationKit.ideal());
     kits.add(shipped());
-    if (Files.isDirectory(folder)) {
-      try (Stream<Path> files = Files.list(folder)) {
-        files.filter(f -> f.toString().endsWith(".yaml")).sorted().forEach(f -> kits.add(read(f)));
-      } catch (IOException e) {
-        throw new UncheckedIOException(e);
-      }
-    }
+    userKits(kits, new ArrayList<>());
     return kits;
   }
 
-  private static CalibrationKit read(Path f) {
-    try {
-      return parse(f.getFileName().toString().replace(".yaml", ""), Files.readString(f));
+  @Override
+  public List<YamlFile.Broken> broken() {
+    List<YamlFile.Broken> broken = new ArrayList<>();
+    userKits(new ArrayList<>(), broken);
+    return broken;
+  }
+
+  private void userKits(List<CalibrationKit> good, List<YamlFile.Broken> broken) {
+    if (!Files.isDirectory(folder)) {
+      return;
+    }
+    try (Stream<Path> files = Files.list(folder)) {
+      for (Path f :
+          (Iterable<Path>) files.filter(f -> f.toString().endsWith(".yaml")).sorted()::iterator) {
+        String name = f.getFileName().toString();
+        try {
+          good.add(parse(name.replace(".yaml", ""), Files.readString(f)));
+        } catch (Refusal r) {
+          broken.add(new YamlFile.Broken("kits/" + name, r.getMessage()));
+        } catch (IOException e) {
+          broken.add(
+              new YamlFile.Broken("kits/" + name, name + " cannot be read as text (UTF-8)."));
+        }
+      }
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -96,56 +109,40 @@ class KitLibrary {
   }
 
   static CalibrationKit parse(String id, String yaml) {
-    Object root;
-    try {
-      root = new Yaml(new SafeConstructor(new LoaderOptions())).load(yaml);
-    } catch (YAMLException e) {
-      throw new Refusal("kit", "The kit \"" + id + "\" is no YAML: " + e.getMessage());
-    }
-    if (!(root instanceof Map<?, ?> map)) {
-      throw new Refusal("kit", "The kit \"" + id + "\" must begin with \"label:\".");
-    }
+    YamlFile file = YamlFile.read(id + ".yaml", "kit", yaml);
+    Map<?, ?> map = file.root();
     Map<Kind, KnownReflection> standards = new EnumMap<>(Kind.class);
     for (Kind k : Kind.values()) {
-      Object entry = map.get(k.name().toLowerCase(Locale.ROOT));
-      if (entry instanceof Map<?, ?> m) {
-        standards.put(k, standard(id, k, m));
+      String name = k.name().toLowerCase(Locale.ROOT);
+      if (map.get(name) != null) {
+        standards.put(k, standard(file, k, file.section(name)));
       }
     }
-    Object through = map.get("through");
-    Map<?, ?> line = through instanceof Map<?, ?> m ? m : Map.of();
+    Map<?, ?> line = file.section("through");
     return new CalibrationKit(
         id,
         String.valueOf(map.get("label") == null ? id : map.get("label")),
         standards,
-        number(id, line, "delaySeconds", 0),
-        number(id, line, "lossOhmPerSecond", 0));
+        number(file, line, "delaySeconds", 0),
+        number(file, line, "lossOhmPerSecond", 0));
   }
 
-  private static CalibrationStandard standard(String id, Kind kind, Map<?, ?> m) {
+  private static CalibrationStandard standard(YamlFile file, Kind kind, Map<?, ?> m) {
     String list = kind == Kind.OPEN ? "farad" : "henry";
     double[] coefficients = new double[0];
     if (m.get(list) instanceof List<?> values) {
-      coefficients = values.stream().mapToDouble(v -> toNumber(id, list, v)).toArray();
+      coefficients = values.stream().mapToDouble(v -> file.number(list, v)).toArray();
     }
     return new CalibrationStandard(
         kind,
-        number(id, m, "delaySeconds", 0),
-        number(id, m, "lossOhmPerSecond", 0),
-        number(id, m, "lineOhm", 50),
+        number(file, m, "delaySeconds", 0),
+        number(file, m, "lossOhmPerSecond", 0),
+        number(file, m, "lineOhm", 50),
         coefficients,
-        number(id, m, "ohm", 50));
+        number(file, m, "ohm", 50));
   }
 
-  private static double number(String id, Map<?, ?> m, String key, double otherwise) {
-    return m.get(key) == null ? otherwise : toNumber(id, key, m.get(key));
-  }
-
-  private static double toNumber(String id, String key, Object value) {
-    try {
-      return Double.parseDouble(String.valueOf(value));
-    } catch (NumberFormatException e) {
-      throw new Refusal("kit", "In kit \"" + id + "\" " + key + " is no number: " + value + ".");
-    }
+  private static double number(YamlFile file, Map<?, ?> m, String key, double otherwise) {
+    return m.get(key) == null ? otherwise : file.number(key, m.get(key));
   }
 }

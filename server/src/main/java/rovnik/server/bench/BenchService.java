@@ -28,6 +28,7 @@ import rovnik.instruments.InstrumentKind;
 import rovnik.instruments.Values;
 import rovnik.instruments.dialect.Dialect;
 import rovnik.instruments.dialect.DialectLibrary;
+import rovnik.instruments.dialect.YamlFile;
 import rovnik.instruments.iq.IqCapabilities;
 import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.SharedIqReceiver;
@@ -40,7 +41,9 @@ import rovnik.instruments.source.SourceState;
 import rovnik.instruments.sweep.SweepCapabilities;
 import rovnik.server.bench.InstrumentMapper.InstrumentRow;
 import rovnik.server.config.Conflict;
+import rovnik.server.config.Refusals;
 import rovnik.server.config.ServerSettings;
+import rovnik.server.config.UserFiles;
 import rovnik.server.gate.Flow;
 import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
@@ -50,7 +53,7 @@ import rovnik.server.results.SeriesDto;
 
 /** The instruments that Rovnik knows, each with its owner loop. */
 @Service
-public class BenchService {
+public class BenchService implements UserFiles {
   private static final class Place {
     private final InstrumentRow row;
     private InstrumentLoop loop;
@@ -128,6 +131,11 @@ public class BenchService {
   @PreDestroy
   void close() {
     places.values().forEach(p -> p.loop.close());
+  }
+
+  @Override
+  public List<YamlFile.Broken> broken() {
+    return dialects.broken();
   }
 
   /** The kinds of instrument that can be added, with their dialects. */
@@ -216,9 +224,7 @@ public class BenchService {
   /** Adds an instrument; nothing is sent to it until it is connected. */
   public InstrumentDto add(
       String name, InstrumentKind kind, String host, int port, String dialect, boolean wanted) {
-    if (name == null || name.isBlank()) {
-      throw new Refusal("name", "Give the instrument a name.");
-    }
+    String called = Refusals.named(name, "name", "instrument");
     checkAddress(host, port);
     if (kind == null) {
       throw new Refusal("kind", "Choose what kind of instrument it is.");
@@ -228,9 +234,9 @@ public class BenchService {
     }
     InstrumentMapper.NewInstrument added =
         new InstrumentMapper.NewInstrument(
-            new InstrumentRow(0, name.strip(), kind, host, port, dialect, wanted));
+            new InstrumentRow(0, called, kind, host, port, dialect, wanted));
     mapper.insert(added);
-    place(new InstrumentRow(added.id, name.strip(), kind, host, port, dialect, wanted));
+    place(new InstrumentRow(added.id, called, kind, host, port, dialect, wanted));
     return one(added.id);
   }
 

@@ -28,6 +28,10 @@ public final class InstrumentLoop implements AutoCloseable {
   private static final Logger LOG = LoggerFactory.getLogger(InstrumentLoop.class);
   private static final long HEARTBEAT_NANOS = Duration.ofMillis(1500).toNanos();
   private static final Duration CALL_LIMIT = Duration.ofSeconds(15);
+
+  /** So long an exchange may go on after its instrument is to be disconnected. */
+  private static final Duration GRACE = Duration.ofSeconds(1);
+
   private static final long IDLE_NANOS = Duration.ofMillis(50).toNanos();
   private static final int MOST_KEPT_ERRORS = 30;
   private static final String NOT_CONNECTED =
@@ -75,7 +79,8 @@ public final class InstrumentLoop implements AutoCloseable {
   private volatile ConnectionState state = ConnectionState.DISCONNECTED;
   private volatile String message = "";
   private volatile String identity = "";
-  private Instrument instrument;
+  private volatile Instrument instrument;
+  private String lastLogged = "";
   private long nextAttemptNanos;
   private long nextHeartbeatNanos;
 
@@ -118,7 +123,32 @@ public final class InstrumentLoop implements AutoCloseable {
 
   void setWanted(boolean on) {
     wanted = on;
-    call(
+    Task<?> task = change(on);
+    queue.add(task);
+    if (!on) {
+      cutIfBusy(task);
+    }
+    await(task);
+  }
+
+  /** Whoever waits for an answer that does not come is cut off. */
+  private void cutIfBusy(Task<?> task) {
+    try {
+      task.result().get(GRACE.toMillis(), TimeUnit.MILLISECONDS);
+    } catch (TimeoutException busy) {
+      Instrument there = instrument;
+      if (there != null) {
+        there.close();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    } catch (ExecutionException e) {
+      // told by await
+    }
+  }
+
+  private Task<?> change(boolean on) {
+    return new Task<>(
         i -> {
           backOff.reset();
           nextAttemptNanos = System.nanoTime();
@@ -130,19 +160,15 @@ public final class InstrumentLoop implements AutoCloseable {
           }
           return null;
         },
-        true);
+        new CompletableFuture<>());
   }
 
   /** Runs one call on the instrument and waits for its end. */
   public <T> T call(Function<Instrument, T> work) {
-    return call(work, false);
-  }
-
-  private <T> T call(Function<Instrument, T> work, boolean evenWithout) {
     Task<T> task =
         new Task<>(
             i -> {
-              if (i == null && !evenWithout) {
+              if (i == null) {
                 throw new InstrumentFault(
                     InstrumentFault.Kind.UNREACHABLE, message.isEmpty() ? NOT_CONNECTED : message);
               }
@@ -150,6 +176,10 @@ public final class InstrumentLoop implements AutoCloseable {
             },
             new CompletableFuture<>());
     queue.add(task);
+    return await(task);
+  }
+
+  private static <T> T await(Task<T> task) {
     try {
       return task.result().get(CALL_LIMIT.toMillis(), TimeUnit.MILLISECONDS);
     } catch (TimeoutException e) {
@@ -215,7 +245,8 @@ public final class InstrumentLoop implements AutoCloseable {
       } catch (InterruptedException e) {
         break;
       } catch (RuntimeException e) {
-        LOG.error("instrument loop", e);
+        unexpected(e);
+        nextHeartbeatNanos = System.nanoTime() + HEARTBEAT_NANOS;
       }
     }
     drop();
@@ -236,8 +267,8 @@ public final class InstrumentLoop implements AutoCloseable {
         step(work);
       }
     } else if (instrument != null && System.nanoTime() >= nextHeartbeatNanos) {
-      guarded(() -> heartbeat.apply(instrument));
       nextHeartbeatNanos = System.nanoTime() + HEARTBEAT_NANOS;
+      guarded(() -> heartbeat.apply(instrument));
     }
   }
 
@@ -287,7 +318,24 @@ public final class InstrumentLoop implements AutoCloseable {
     } catch (Refusal refusal) {
       works.remove(work);
       work.refused(refusal);
+    } catch (RuntimeException e) {
+      works.remove(work);
+      work.failed(unexpected(e), false);
     }
+  }
+
+  /** A mistake of ours: said where the instrument is shown, and logged once. */
+  private String unexpected(RuntimeException e) {
+    String what = String.valueOf(e);
+    if (!closed && !what.equals(lastLogged)) { // what is removed may stumble over its own absence
+      lastLogged = what;
+      LOG.error("instrument loop", e);
+    }
+    message =
+        "Something went wrong inside Rovnik with this instrument. The server's log says more.";
+    state = instrument == null ? state : ConnectionState.ERROR;
+    note(message);
+    return message;
   }
 
   private void guarded(Runnable work) {
@@ -302,6 +350,9 @@ public final class InstrumentLoop implements AutoCloseable {
     state = state == ConnectionState.LOST ? ConnectionState.LOST : ConnectionState.CONNECTING;
     try {
       instrument = connector.get();
+      if (closed) {
+        return; // removed while it connected
+      }
       identity = instrument.identity();
       state = ConnectionState.CONNECTED;
       message = "";
@@ -316,6 +367,11 @@ public final class InstrumentLoop implements AutoCloseable {
   }
 
   private void fault(InstrumentFault fault) {
+    if (!wanted) {
+      drop(); // cut off: nobody wants to hear that the connection broke
+      state = ConnectionState.DISCONNECTED;
+      return;
+    }
     note(fault.getMessage());
     message = fault.getMessage();
     if (fault.connectionLost()) {
@@ -337,8 +393,9 @@ public final class InstrumentLoop implements AutoCloseable {
   }
 
   private void drop() {
-    if (instrument != null) {
-      instrument.close();
+    Instrument there = instrument;
+    if (there != null) {
+      there.close();
       instrument = null;
     }
   }
@@ -348,5 +405,9 @@ public final class InstrumentLoop implements AutoCloseable {
     closed = true;
     wanted = false;
     thread.interrupt();
+    Instrument there = instrument;
+    if (there != null) {
+      there.close(); // ends an exchange that waits
+    }
   }
 }

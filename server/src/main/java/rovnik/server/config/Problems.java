@@ -1,7 +1,11 @@
 package rovnik.server.config;
 
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -17,6 +21,9 @@ import tools.jackson.core.JacksonException;
 @RestControllerAdvice
 class Problems extends ResponseEntityExceptionHandler {
   private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+  private static final Pattern TOO_LONG =
+      Pattern.compile("Value too long for column \"(\\w+) CHARACTER VARYING\\((\\d+)\\)");
 
   private final ClosedDatabase database;
 
@@ -43,6 +50,23 @@ class Problems extends ResponseEntityExceptionHandler {
   @ExceptionHandler
   ProblemDetail fault(InstrumentFault f) {
     return problem(HttpStatus.BAD_GATEWAY, "instrument", f.getMessage());
+  }
+
+  /** A text that does not fit its column, and was not refused before: the column is the field. */
+  @ExceptionHandler
+  ProblemDetail tooLong(DataIntegrityViolationException e) {
+    Matcher column = TOO_LONG.matcher(String.valueOf(e.getMostSpecificCause().getMessage()));
+    if (!column.find()) {
+      return unexpected(e);
+    }
+    String field =
+        Pattern.compile("_(.)")
+            .matcher(column.group(1).toLowerCase(Locale.ROOT))
+            .replaceAll(m -> m.group(1).toUpperCase(Locale.ROOT));
+    return problem(
+        HttpStatus.BAD_REQUEST,
+        field,
+        "\"" + field + "\" holds at most " + column.group(2) + " characters. Shorten it.");
   }
 
   /** One request asked for more than there is; the others go on. */

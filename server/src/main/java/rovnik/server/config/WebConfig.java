@@ -1,9 +1,12 @@
 package rovnik.server.config;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import java.time.Duration;
 import java.util.List;
+import org.springframework.boot.jackson.autoconfigure.JsonMapperBuilderCustomizer;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.CacheControl;
@@ -31,6 +34,14 @@ class WebConfig implements WebMvcConfigurer {
         .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable())
         .resourceChain(true)
         .addResolver(new EncodedResourceResolver());
+  }
+
+  /** A null in a list is refused by the list's name; no code looks for one. */
+  @Bean
+  JsonMapperBuilderCustomizer noNullInLists() {
+    return builder ->
+        builder.withConfigOverride(
+            List.class, o -> o.setNullHandling(JsonSetter.Value.forContentNulls(Nulls.FAIL)));
   }
 
   @Bean

@@ -9,28 +9,44 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import rovnik.server.config.UserFiles;
 
 @RestController
-@RequestMapping("/api/found")
+@RequestMapping("/api")
 class FoundController {
   private final FoundFiles files;
 
-  FoundController(FoundFiles files) {
+  private final List<UserFiles> users;
+
+  FoundController(FoundFiles files, List<UserFiles> users) {
     this.files = files;
+    this.users = users;
   }
 
-  @GetMapping
+  /** A file of the user's that cannot be used, as a dialect or a kit, and why. */
+  record BrokenFile(String file, String sentence) {}
+
+  @GetMapping("/broken-files")
+  List<BrokenFile> broken() {
+    return users.stream()
+        .flatMap(u -> u.broken().stream())
+        .map(b -> new BrokenFile(b.file(), b.sentence()))
+        .toList();
+  }
+
+  /** Files that the database does not know. */
+  @GetMapping("/found")
   List<FoundFiles.Found> all() {
     return files.all();
   }
 
-  @PostMapping("/{name}/read")
+  @PostMapping("/found/{name}/read")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void read(@PathVariable String name) {
     files.read(name);
   }
 
-  @DeleteMapping("/{name}")
+  @DeleteMapping("/found/{name}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void remove(@PathVariable String name) {
     files.remove(name);

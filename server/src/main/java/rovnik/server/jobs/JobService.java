@@ -98,7 +98,9 @@ public class JobService {
   public JobDto create(String name, String dut) {
     JobMapper.NewJob job = new JobMapper.NewJob(Refusals.named(name, "name", "job"));
     mapper.insertJob(job);
-    mapper.insertDut(job.id, dut == null || dut.isBlank() ? "Device under test" : dut.strip());
+    boolean unnamed = dut == null || dut.isBlank();
+    mapper.insertDut(
+        job.id, unnamed ? "Device under test" : Refusals.named(dut, "dut", "device under test"));
     mapper.savePath(job.id, 0, 0);
     PathElementDto source = PathElementDto.plain("DUT", ElementKind.SOURCE, 0.0, null, null);
     PathElementDto port = PathElementDto.plain("Receiver IN", ElementKind.PORT, null, 20.0, null);

@@ -3,6 +3,7 @@ package rovnik.server.jobs;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import rovnik.core.Refusal;
 import rovnik.core.path.SignalPath;
 
 /**
@@ -13,6 +14,12 @@ import rovnik.core.path.SignalPath;
  */
 @Schema(name = "Path")
 public record PathDto(List<PathElementDto> elements, int readingPlane, long revision) {
+  public PathDto {
+    if (elements == null) {
+      throw new Refusal("elements", "Give the elements of the path, from source to port.");
+    }
+  }
+
   /** The path as the core knows it; refuses what cannot be. */
   public SignalPath toCore() {
     return new SignalPath(elements.stream().map(PathElementDto::toCore).toList(), readingPlane);

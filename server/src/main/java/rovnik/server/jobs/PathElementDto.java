@@ -8,6 +8,7 @@ import rovnik.core.path.ElementKind;
 import rovnik.core.path.FrequencyMap;
 import rovnik.core.path.Gain;
 import rovnik.core.path.PathElement;
+import rovnik.server.config.Refusals;
 import rovnik.server.results.Nulls;
 
 /**
@@ -79,6 +80,7 @@ public record PathElementDto(
 
   /** The element as the core knows it; refuses what cannot be. */
   PathElement toCore() {
+    Refusals.named(name, "name", "element");
     if (kind == null) {
       throw new Refusal("kind", "Say what the element is: pad, cable, amplifier, ...");
     }

@@ -15,6 +15,7 @@ import rovnik.server.results.TableDto;
 
 /** A run on one page: a single HTML file without scripts or anything from elsewhere. */
 final class ReportPage {
+  private static final int MOST_LINES = 30;
   private static final int MOST_PIECES = 900;
   private static final int WIDTH = 980;
   private static final int HEIGHT = 360;
@@ -257,12 +258,16 @@ final class ReportPage {
     if (!(high >= low)) {
       return;
     }
-    double step = step((high - low) / 8);
+    // Of a level line, or of values so large that their differences vanish, some step is drawn.
+    double least = Math.max(1e-9, Math.max(Math.abs(low), Math.abs(high)) * 1e-9);
+    double step = step(Math.max((high - low) / 8, least));
     low = Math.floor(low / step) * step;
     high = Math.ceil((high + 0.3 * step) / step) * step;
     Axis x = main.x();
     out.append("<svg viewBox=\"0 0 ").append(WIDTH).append(' ').append(HEIGHT).append("\">");
-    for (double v = low; v <= high + 1e-9 * step; v += step) {
+    long lines = Math.min(MOST_LINES, Math.round((high - low) / step));
+    for (int i = 0; i <= lines; i++) {
+      double v = low + i * step;
       double y = y(v, low, high);
       line(LEFT, y, LEFT + PLOT_WIDTH, y, "#e9dfc9");
       text(

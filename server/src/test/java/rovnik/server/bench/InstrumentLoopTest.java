@@ -5,8 +5,10 @@ import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.BooleanSupplier;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.Test;
@@ -130,5 +132,101 @@ public class InstrumentLoopTest {
     await(() -> refusals.get() == 1);
     await(() -> loop.state() == ConnectionState.CONNECTED);
     assertEquals(steps.get(), 50);
+  }
+
+  /** An instrument that never answers until somebody closes the connection. */
+  private static final class Silent implements Instrument {
+    private final CountDownLatch closed = new CountDownLatch(1);
+
+    @Override
+    public String identity() {
+      return "silent";
+    }
+
+    @Override
+    public void reset() {
+      try {
+        closed.await();
+      } catch (InterruptedException e) {
+        Thread.currentThread().interrupt();
+      }
+      throw new InstrumentFault(Kind.DISCONNECTED, "the connection broke");
+    }
+
+    @Override
+    public List<String> errors() {
+      return List.of();
+    }
+
+    @Override
+    public void close() {
+      closed.countDown();
+    }
+  }
+
+  private Thread waitInSilence() {
+    loop = new InstrumentLoop("silent", true, Silent::new, i -> "");
+    await(() -> loop.state() == ConnectionState.CONNECTED);
+    AtomicReference<Thread> owner = new AtomicReference<>();
+    loop.begin(
+        new Ignoring() {
+          @Override
+          public boolean step(Instrument instrument) {
+            owner.set(Thread.currentThread());
+            instrument.reset();
+            return true;
+          }
+        });
+    await(() -> owner.get() != null);
+    return owner.get();
+  }
+
+  /** Work that does not mind what happens to it. */
+  private abstract static class Ignoring implements InstrumentLoop.Continuous {
+    @Override
+    public void failed(String sentence, boolean connectionLost) {}
+
+    @Override
+    public void refused(Refusal refusal) {}
+  }
+
+  @Test(timeOut = 10_000)
+  public void disconnectingCutsAWaitThatHasNoEnd() {
+    waitInSilence();
+    loop.setWanted(false);
+    assertEquals(loop.state(), ConnectionState.DISCONNECTED);
+    assertEquals(loop.errors(), List.of());
+  }
+
+  @Test(timeOut = 10_000)
+  public void theThreadEndsWithItsInstrument() throws InterruptedException {
+    Thread owner = waitInSilence();
+    loop.close();
+    owner.join(5000);
+    assertTrue(!owner.isAlive(), "the thread outlives its instrument");
+  }
+
+  @Test
+  public void aMistakeOfOursEndsTheWorkAndIsSaidOnce() {
+    begin();
+    AtomicInteger turns = new AtomicInteger();
+    AtomicReference<String> said = new AtomicReference<>();
+    loop.begin(
+        new Ignoring() {
+          @Override
+          public boolean step(Instrument instrument) {
+            turns.incrementAndGet();
+            throw new ArithmeticException("overflow");
+          }
+
+          @Override
+          public void failed(String sentence, boolean connectionLost) {
+            said.set(sentence);
+          }
+        });
+    await(() -> said.get() != null);
+    assertEquals(turns.get(), 1);
+    assertTrue(said.get().contains("inside Rovnik"), said.get());
+    assertEquals(loop.call(Instrument::identity), "fake");
   }
 }
