@@ -25,7 +25,11 @@ export function Notices() {
   return (
     <Stack className={classes.notices} gap="xs" aria-live="polite">
       {health?.sentence && health.status !== "starting" && (
-        <Alert color="red" title={health.status === "database" ? "Database" : "Disk"}>
+        <Alert
+          color="red"
+          title={health.status === "database" ? "Database" : "Disk"}
+          styles={{ title: { color: "var(--ink)" } }}
+        >
           {health.sentence}
         </Alert>
       )}
@@ -58,7 +62,11 @@ function FoundFiles(props: { found: Found[]; onLater: () => void }) {
   };
 
   return (
-    <Alert color="yellow" title="Files that the database does not know">
+    <Alert
+      color="yellow"
+      title="Files that the database does not know"
+      styles={{ title: { color: "var(--ink)" } }}
+    >
       <Text fz="sm">
         {words(props.found, "recording")} and {words(props.found, "network")} lie in the folder
         &quot;found&quot; of the data. They are as they were; their runs are not.

@@ -16,7 +16,11 @@ export function BrokenFiles({ folder }: { folder: "dialects" | "kits" }) {
     return null;
   }
   return (
-    <Alert color="yellow" title={`Not used, in the folder "${folder}"`}>
+    <Alert
+      color="yellow"
+      title={`Not used, in the folder "${folder}"`}
+      styles={{ title: { color: "var(--ink)" } }}
+    >
       {here.map((f) => (
         <Text key={f.file} fz="sm">
           {f.sentence}

@@ -79,4 +79,13 @@ public record AdjacentChannels(ChannelFilter own, List<Channel> channels) {
     }
     return results;
   }
+
+  /** Width of the channel at an offset. */
+  double widthAt(double offsetHz) {
+    return channels.stream()
+        .filter(c -> c.offsetHz() == Math.abs(offsetHz))
+        .mapToDouble(c -> c.filter().widthHz())
+        .findFirst()
+        .orElse(own.widthHz());
+  }
 }

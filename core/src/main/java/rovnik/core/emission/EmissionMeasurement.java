@@ -15,10 +15,12 @@ import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
 import rovnik.core.result.Series;
+import rovnik.core.signal.FrequencyCounter;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.BandPower;
 import rovnik.core.spectrum.LeakageCheck;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.NoiseStatistics;
 import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.PeakSearch;
 import rovnik.core.spectrum.ReadingMaker;
@@ -32,6 +34,22 @@ import rovnik.core.units.Frequency;
 
 /** Adds to a measured spectrum what a view asks for beside it. */
 public final class EmissionMeasurement {
+  private static final String WALK = "phase noise";
+
+  /** So many samples tell enough of the walk. */
+  private static final int MOST_COUNTED = 1 << 17;
+
+  /** Width around the carrier in which its phase is read. */
+  private static final double COUNTED_RBW = 12;
+
+  /** Levels beside the top follow a walk a little more than its mean does (by trials). */
+  private static final double POINTS_WANDER = 1.2;
+
+  /**
+   * A window weighs its middle: a walk costs this part of its variance over the window's length.
+   */
+  private static final double WALK_TO_LEVEL = 9;
+
   private final SpectrumResult base;
   private final Trace trace;
   private final SpectrumSettings settings;
@@ -68,6 +86,9 @@ public final class EmissionMeasurement {
       SpectrumLayout layout,
       IqRecord record) {
     EmissionMeasurement m = new EmissionMeasurement(base, settings, context);
+    if (record != null) {
+      m.walk(record);
+    }
     if (plan.occupied() != null) {
       m.occupied(plan.occupied());
     }
@@ -110,6 +131,44 @@ public final class EmissionMeasurement {
     return settings.centreHz();
   }
 
+  /**
+   * An oscillator's phase walks: its mean frequency over the time that was looked is not that over
+   * a long time, and within one resolution its line is a little lower. The spectrum hides this
+   * below the window's side lobes; the phases of the record show it.
+   */
+  private void walk(IqRecord record) {
+    Reading carrier =
+        readings.stream().filter(r -> r.id().equals("carrierFrequency")).findFirst().orElse(null);
+    if (carrier == null || Double.isNaN(carrier.value())) {
+      return;
+    }
+    double portHz =
+        correction == null ? carrier.value() : correction.planeToPortHz(carrier.value());
+    try {
+      FrequencyCounter.Count c =
+          FrequencyCounter.count(
+              record.iq(),
+              Math.min(MOST_COUNTED, record.sampleCount()),
+              record.sampleRateHz(),
+              portHz - record.centreHz(),
+              COUNTED_RBW * trace.rbwHz());
+      NoiseStatistics looked = new NoiseStatistics(trace);
+      double hertz = POINTS_WANDER * c.walkHz(Math.max(c.seconds(), looked.seconds()));
+      double levelDb = 10 / Math.log(10) * c.walk() * looked.windowSeconds() / WALK_TO_LEVEL;
+      readings.replaceAll(
+          r ->
+              switch (r.id()) {
+                case "carrierFrequency", "frequencyError" -> r.widened(WALK, hertz);
+                case "frequencyErrorPpm" ->
+                    r.widened(WALK, hertz * 1e6 / context.limits().nominalHz());
+                case "carrierPower" -> r.widened(WALK, levelDb);
+                default -> r;
+              });
+    } catch (Refusal tooShort) {
+      // a record of a few windows tells nothing of it
+    }
+  }
+
   private void occupied(ViewPlan.Occupied asked) {
     boolean share = Double.isNaN(asked.xDb());
     OccupiedBandwidth width =
@@ -129,9 +188,32 @@ public final class EmissionMeasurement {
         share
             ? "Occupied bandwidth, " + plainNumber(100 * asked.share()) + " %"
             : "Bandwidth at " + plainNumber(asked.xDb()) + " dB";
-    readings.add(maker.width("occupiedBandwidth", label, width.widthHz(), limit, marks));
+    double statisticalHz =
+        share
+            ? maker.shareEdgesHz(width.lowHz(), width.highHz(), (1 - asked.share()) / 2)
+            : fallEdgesHz(width);
+    readings.add(
+        maker.width("occupiedBandwidth", label, width.widthHz(), statisticalHz, limit, marks));
     lines.add(edge("occupiedLow", width.lowHz()));
     lines.add(edge("occupiedHigh", width.highHz()));
+  }
+
+  /**
+   * Scatter of two edges at a fall: of the level there and of the highest one, over the slope. The
+   * edge is that of the outermost point, so of a noisy flank it lies too far out as well.
+   */
+  private double fallEdgesHz(OccupiedBandwidth width) {
+    double scatterDb = NoiseStatistics.decibels(new NoiseStatistics(trace).point());
+    double variance = 0;
+    for (double edge : new double[] {width.lowHz(), width.highHz()}) {
+      double reach = Math.max(trace.rbwHz(), 2 * trace.stepHz());
+      double inner = edge + (edge == width.lowHz() ? reach : -reach);
+      double outer = edge + (edge == width.lowHz() ? -reach : reach);
+      double slope = (trace.levelAt(inner) - trace.levelAt(outer)) / (2 * reach);
+      double hertz = Math.min(reach, Math.sqrt(2) * scatterDb / Math.max(1e-12, slope));
+      variance += Double.isNaN(hertz) ? reach * reach : hertz * hertz;
+    }
+    return Math.sqrt(variance);
   }
 
   /** A vertical stroke. */
@@ -157,7 +239,7 @@ public final class EmissionMeasurement {
             "Density in the channel",
             value,
             trace.unit() + "/Hz",
-            maker.noiseDb(settings.channelWidthHz()),
+            maker.bandDb(low, high),
             limit,
             maker.noiseMarks(low, high)));
   }
@@ -212,9 +294,15 @@ public final class EmissionMeasurement {
         "adjacentWorst",
         "Worst adjacent channel, " + offsetWords(r.offsetHz()),
         r.dbc(),
-        Math.hypot(maker.noiseDb(plan.own().widthHz()), maker.noiseDb(plan.own().widthHz())),
+        Math.hypot(
+            bandDb(carrierHz(), plan.own().widthHz()),
+            bandDb(carrierHz() + r.offsetHz(), plan.widthAt(r.offsetHz()))),
         r.limit(),
         adjacentMarks(plan, reach));
+  }
+
+  private double bandDb(double centreHz, double widthHz) {
+    return maker.bandDb(centreHz - widthHz / 2, centreHz + widthHz / 2);
   }
 
   private List<String> adjacentMarks(AdjacentChannels plan, double reach) {

@@ -40,7 +40,7 @@ final class MarkerReadings {
     }
     String at = " at " + Frequency.ofHertz(read.hertz());
     double power = new BandPower(trace).level(low, high);
-    double statistical = maker.noiseDb(read.widthHz());
+    double statistical = maker.bandDb(low, high);
     return switch (read.kind()) {
       case LEVEL -> {
         double level = trace.levelAt(read.hertz());

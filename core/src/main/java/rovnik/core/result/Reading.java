@@ -1,8 +1,10 @@
 package rovnik.core.result;
 
+import java.util.ArrayList;
 import java.util.List;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.uncertainty.UncertaintyBudget.Contribution;
 
 /**
@@ -61,6 +63,39 @@ public record Reading(
         marks,
         plane,
         uncertainty);
+  }
+
+  /**
+   * The same reading with one more contribution to its uncertainty, or another instead of one of
+   * that name; the verdict follows.
+   *
+   * @param standard standard uncertainty in the reading's unit
+   */
+  public Reading widened(String name, double standard) {
+    List<Contribution> all = new ArrayList<>(contributions);
+    double before =
+        all.stream().filter(c -> c.name().equals(name)).mapToDouble(Contribution::standard).sum();
+    all.removeIf(c -> c.name().equals(name));
+    if (standard > 0) {
+      all.add(new Contribution(name, standard));
+    }
+    double more =
+        UncertaintyBudget.K * UncertaintyBudget.K * (standard * standard - before * before);
+    double widened = Math.sqrt(Math.max(0, uncertainty * uncertainty + more));
+    double atLimit = Math.sqrt(Math.max(0, limitUncertainty * limitUncertainty + more));
+    return new Reading(
+        id,
+        label,
+        value,
+        unit,
+        plane,
+        widened,
+        List.copyOf(all),
+        limit,
+        limit.judge(marks.isEmpty() ? value : Double.NaN, atLimit),
+        marks,
+        limitPlane,
+        atLimit);
   }
 
   /** Distance to the limit, positive inside, NaN if there is none. */

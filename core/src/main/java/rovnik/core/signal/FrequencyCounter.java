@@ -9,6 +9,16 @@ import rovnik.core.Refusal;
  */
 public final class FrequencyCounter {
   private static final int FEWEST_PIECES = 16;
+  private static final int MOST_BLOCKS = 16;
+  private static final int SHORTEST_BLOCK = 4;
+
+  /** A walk must stand out from white noise by so many standard deviations. */
+  private static final double SIGMAS = 3;
+
+  /**
+   * The fitted line makes the steps of a walk smaller, the more the fewer there are (by trials).
+   */
+  private static final double LINE_TAKES = 1.5;
 
   private FrequencyCounter() {}
 
@@ -17,8 +27,15 @@ public final class FrequencyCounter {
    *
    * @param offsetHz from the record's centre
    * @param standardHz standard uncertainty from the scatter of the phase, without the reference's
+   * @param walk how the phase walks away: growth of its variance, rad^2 a second; 0 if it does not
+   * @param seconds length of the record
    */
-  public record Count(double offsetHz, double standardHz) {}
+  public record Count(double offsetHz, double standardHz, double walk, double seconds) {
+    /** Standard deviation of the mean frequency over a time, from the walk of the phase alone. */
+    public double walkHz(double overSeconds) {
+      return Math.sqrt(walk / overSeconds) / (2 * Math.PI);
+    }
+  }
 
   /**
    * Counts the line nearest to an expected offset.
@@ -80,12 +97,54 @@ public final class FrequencyCounter {
       mean += phase[i] / n;
     }
     double slope = up / below;
-    double rest = 0;
     for (int i = 0; i < n; i++) {
-      double off = phase[i] - mean - slope * (i - middle);
-      rest += off * off;
+      phase[i] -= mean + slope * (i - middle);
     }
     double toHz = 1 / (2 * Math.PI * seconds);
-    return new Count(expectedHz + slope * toHz, Math.sqrt(rest / (n - 2) / below) * toHz);
+    double white = whiteVariance(phase);
+    double walk = walk(phase, white);
+    double variance = Math.max(0, white - walk / 2) / below + 1.2 * walk / n;
+    return new Count(
+        expectedHz + slope * toHz, Math.sqrt(variance) * toHz, walk / seconds, n * seconds);
+  }
+
+  /** Variance of the phase of one piece, from the steps between neighbours. */
+  private static double whiteVariance(double[] phase) {
+    double steps = 0;
+    for (int i = 1; i < phase.length; i++) {
+      steps += (phase[i] - phase[i - 1]) * (phase[i] - phase[i - 1]);
+    }
+    return steps / (phase.length - 1) / 2;
+  }
+
+  /**
+   * How far the phase walks from piece to piece, as a variance. Noise beside the line scatters it
+   * alone; an oscillator's own noise lets it walk away, which averages over long blocks show: their
+   * steps grow with the blocks where those of white noise shrink.
+   */
+  private static double walk(double[] phase, double white) {
+    int blocks = Math.min(MOST_BLOCKS, phase.length / SHORTEST_BLOCK);
+    int length = phase.length / blocks;
+    double before = 0;
+    double steps = 0;
+    for (int b = 0; b < blocks; b++) {
+      double mean = 0;
+      for (int i = b * length; i < (b + 1) * length; i++) {
+        mean += phase[i] / length;
+      }
+      steps += b == 0 ? 0 : (mean - before) * (mean - before);
+      before = mean;
+    }
+    double step = steps / (blocks - 1);
+    double ofWhite = 2 * white / length;
+    // A short record cannot tell: then it is rather said to walk.
+    double sigmas = blocks == MOST_BLOCKS ? SIGMAS : 0;
+    boolean walks = step > ofWhite * (1 + sigmas * Math.sqrt(3.0 / (blocks - 1)));
+    // The mean over a block steps by 2/3 of what a walk does in one block; the straight line has
+    // taken a part of it. Half of the walk of a piece was counted as white.
+    double line = 1 + LINE_TAKES / blocks;
+    // A variance from few steps may be too small: what a t-distribution asks for more.
+    double few = 1 + 1.4 / (blocks - 1);
+    return walks ? (step - ofWhite) / (2.0 / 3 * length - 1.0 / length) * line * few * few : 0;
   }
 }

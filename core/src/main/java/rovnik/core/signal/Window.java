@@ -1,5 +1,7 @@
 package rovnik.core.signal;
 
+import java.util.Arrays;
+import java.util.Optional;
 import org.hipparchus.analysis.UnivariateFunction;
 import org.hipparchus.analysis.solvers.BrentSolver;
 
@@ -17,6 +19,9 @@ public enum Window {
   BLACKMAN("Blackman", 0.42, 0.5, 0.08),
   BLACKMAN_HARRIS("Blackman-Harris", 0.35875, 0.48829, 0.14128, 0.01168),
   FLAT_TOP("Flat-top", 0.21557895, 0.41663158, 0.277263158, 0.083578947, 0.006947368);
+
+  private static final int FINE = 4096;
+  private static final int COARSE = 256;
 
   private final String label;
   private final double[] cosines;
@@ -84,7 +89,71 @@ public enum Window {
     double width3dbBins =
         2 * new BrentSolver(1e-12).solve(200, halfPower, 0, mainLobeHalfWidthBins());
     double scallopLossDb = -20 * Math.log10(response(0.5));
-    return new WindowFigures(cosines[0], enbwBins, width3dbBins, scallopLossDb);
+    double[] w = samples(FINE);
+    double energySum = 0;
+    double fourth = 0;
+    double amplitudes = 0;
+    double energies = 0;
+    for (int n = 0; n < FINE; n++) {
+      double e = w[n] * w[n];
+      energySum += e;
+      fourth += e * e;
+      if (n < FINE / 2) {
+        double later = w[n + FINE / 2];
+        amplitudes += w[n] * later;
+        energies += e * later * later;
+      }
+    }
+    double square = energySum * energySum;
+    return new WindowFigures(
+        cosines[0],
+        enbwBins,
+        width3dbBins,
+        scallopLossDb,
+        amplitudes / energySum,
+        FINE * fourth / square,
+        FINE * energies / square);
+  }
+
+  /** Correlation of white noise in two bins so far apart: the transform of the window's square. */
+  public double noiseCorrelation(double apartBins) {
+    double sum = 0;
+    double energySum = 0;
+    double[] w = samples(COARSE);
+    for (int n = 0; n < COARSE; n++) {
+      double e = w[n] * w[n];
+      energySum += e;
+      sum += e * Math.cos(2 * Math.PI * apartBins * (n - COARSE / 2.0) / COARSE);
+    }
+    return sum / energySum;
+  }
+
+  /**
+   * Correlation of noise, as it lies in phase with a tone, at a distance from the tone in one
+   * segment and at another distance in the next one, which overlaps it by half.
+   */
+  public double overlapCorrelation(double firstBins, double nextBins) {
+    double sum = 0;
+    double energySum = 0;
+    double[] w = samples(COARSE);
+    for (int n = 0; n < COARSE; n++) {
+      energySum += w[n] * w[n];
+      if (n >= COARSE / 2) {
+        // The same sample lies later in the first segment than in the next.
+        double early = (double) (n - COARSE) / COARSE;
+        double late = early + 0.5;
+        sum +=
+            w[n]
+                * w[n - COARSE / 2]
+                * Math.cos(2 * Math.PI * (firstBins * late - nextBins * early));
+      }
+    }
+    return sum / energySum;
+  }
+
+  /** The window of this label; none for a trace that no window made. */
+  public static Optional<Window> labelled(String label) {
+    return Arrays.stream(values()).filter(w -> w.label.equals(label)).findFirst();
   }
 
   private static double sinc(double x) {

@@ -13,15 +13,12 @@ import rovnik.core.units.Decibels;
 
 /** Makes readings of one trace: each with plane, uncertainty, verdict and marks. */
 public final class ReadingMaker {
-  /** Half-overlapped Hann segments: variance grows by 1 + 2 (1/6)^2 (Welch 1967). */
-  private static final double OVERLAP_VARIANCE = 1 + 2 / 36.0;
-
   private final Trace trace;
   private final SpectrumSettings settings;
   private final PathCorrection correction;
   private final MeasurementContext context;
   private final List<String> levelMarks;
-  private final double independent;
+  private final NoiseStatistics statistics;
 
   public ReadingMaker(
       Trace trace,
@@ -32,7 +29,7 @@ public final class ReadingMaker {
     this.settings = settings;
     this.correction = correction;
     this.context = context;
-    this.independent = Math.max(1, trace.segments() / OVERLAP_VARIANCE);
+    this.statistics = new NoiseStatistics(trace);
     this.levelMarks = new ArrayList<>(context.marks());
     if (correction != null) {
       String open = correction.uncovered(settings.centreHz());
@@ -42,9 +39,9 @@ public final class ReadingMaker {
     }
   }
 
-  /** Independent spectra in the average. */
-  double independent() {
-    return independent;
+  /** How the noise of the trace scatters. */
+  NoiseStatistics statistics() {
+    return statistics;
   }
 
   /** Why levels must not be trusted. */
@@ -77,14 +74,85 @@ public final class ReadingMaker {
 
   /** Standard deviation in dB of noise-like power summed over a width. */
   public double noiseDb(double widthHz) {
-    double cells = Math.max(1, widthHz / trace.enbwHz());
-    return 10 / Math.log(10) / Math.sqrt(independent * cells);
+    return NoiseStatistics.decibels(statistics.band(widthHz));
+  }
+
+  /**
+   * Standard deviation in dB of the power of a noise-like signal between two frequencies, however
+   * it is spread there.
+   */
+  public double bandDb(double lowHz, double highHz) {
+    return NoiseStatistics.decibels(ownSquares(lowHz, highHz) * statistics.perSquaredDensity());
+  }
+
+  /**
+   * Standard deviation of a bandwidth that holds all but a share of the power beyond each edge: the
+   * power beyond an edge scatters, and the edge moves as far as the density there makes up for it.
+   */
+  public double shareEdgesHz(double lowHz, double highHz, double beyond) {
+    double all = power(trace.startHz(), trace.stopHz());
+    double variance = 0;
+    for (double edge : new double[] {lowHz, highHz}) {
+      double outer = edge == lowHz ? beyond : 1 - beyond;
+      double scatter =
+          ((1 - outer) * (1 - outer) * squares(trace.startHz(), edge)
+                  + outer * outer * squares(edge, trace.stopHz()))
+              / (all * all)
+              * statistics.perSquaredDensity();
+      double density = density(edge) / all;
+      variance += density > 0 ? scatter / density / density : 0;
+    }
+    return Math.sqrt(variance);
+  }
+
+  /** Density around a frequency, over one RBW to each side. */
+  private double density(double hertz) {
+    double reach = Math.max(trace.rbwHz(), trace.stepHz());
+    int points = last(hertz + reach) - first(hertz - reach) + 1;
+    return points <= 0 ? 0 : power(hertz - reach, hertz + reach) / (points * trace.stepHz());
+  }
+
+  /**
+   * Integral of the squared density between two frequencies, over the square of the power there.
+   */
+  private double ownSquares(double lowHz, double highHz) {
+    double power = power(lowHz, highHz);
+    return power > 0 ? squares(lowHz, highHz) / (power * power) : 0;
+  }
+
+  /**
+   * Integral of the squared density between two frequencies; an ENBW of one hertz is understood.
+   */
+  private double squares(double lowHz, double highHz) {
+    double sum = 0;
+    for (int i = first(lowHz); i <= last(highHz); i++) {
+      double p = Decibels.toPowerRatio(trace.level()[i]);
+      sum += p * p;
+    }
+    return sum * trace.stepHz();
+  }
+
+  private double power(double lowHz, double highHz) {
+    double sum = 0;
+    for (int i = first(lowHz); i <= last(highHz); i++) {
+      sum += Decibels.toPowerRatio(trace.level()[i]);
+    }
+    return sum * trace.stepHz();
+  }
+
+  private int first(double hertz) {
+    return (int) Math.max(0, Math.ceil((hertz - trace.startHz()) / trace.stepHz() - 0.5));
+  }
+
+  private int last(double hertz) {
+    return (int)
+        Math.min(trace.points() - 1, Math.floor((hertz - trace.startHz()) / trace.stepHz() + 0.5));
   }
 
   /** Standard deviation in dB of a line's level in the noise of its resolution bandwidth. */
   public double lineDb(double level) {
-    double ratio = Decibels.toPowerRatio(PeakSearch.median(trace.level()) - level);
-    return 10 / Math.log(10) * Math.sqrt(2 * ratio / independent);
+    double floor = PeakSearch.median(trace.level()) + statistics.meanAboveMedianDb();
+    return NoiseStatistics.decibels(statistics.line() * Decibels.toPowerRatio(floor - level));
   }
 
   /** A level at the reading plane, with a limit that is stated there. */
@@ -145,12 +213,23 @@ public final class ReadingMaker {
     return reading(id, label, value, "dBc", budget, limit, marks);
   }
 
-  /** A frequency difference that the points and the RBW limit. */
-  public Reading width(String id, String label, double hertz, Limit limit, List<String> marks) {
+  /**
+   * A frequency difference that the points and the RBW limit.
+   *
+   * @param statisticalHz standard deviation from the scatter of the levels
+   */
+  public Reading width(
+      String id,
+      String label,
+      double hertz,
+      double statisticalHz,
+      Limit limit,
+      List<String> marks) {
     UncertaintyBudget budget =
         new UncertaintyBudget()
             .rectangular("distance of points", trace.stepHz())
-            .rectangular("RBW", trace.rbwHz() / 2);
+            .rectangular("RBW", trace.rbwHz() / 2)
+            .normal("average", statisticalHz);
     return reading(id, label, hertz, "Hz", budget, limit, marks);
   }
 

@@ -21,13 +21,16 @@ public final class SpectrumMeasurement {
   private static final double PLAIN_CARRIER_FALL_DB = 6;
 
   /** Places at which leakage is reckoned. */
-  private static final int LOOKS_AT_FLOOR = 33;
+  private static final int LOOKS_AT_FLOOR = 101;
 
   /** The strongest lines leak the most. */
   private static final int LEAKING_LINES = 4;
 
   /** Leakage 10 dB below the floor lifts it by 0.4 dB. */
   private static final double LEAKAGE_WITHIN_DB = 10;
+
+  /** The median of noise scatters so much more than its mean (sqrt(pi / 2) for many averages). */
+  private static final double MEDIAN_OVER_MEAN = 1.25;
 
   private static final Set<String> OWN =
       Set.of(
@@ -122,6 +125,8 @@ public final class SpectrumMeasurement {
     private final PathCorrection correction;
     private final MeasurementContext context;
     private final ReadingMaker maker;
+    private final LineStatistics lines;
+    private LineStatistics.Known known; // of the carrier; null without one
 
     Readings(
         Trace trace,
@@ -137,11 +142,13 @@ public final class SpectrumMeasurement {
       this.correction = correction;
       this.context = context;
       this.maker = new ReadingMaker(trace, settings, correction, context);
+      this.lines = new LineStatistics(trace, interpolator);
     }
 
     List<Reading> all() {
       List<Reading> readings = new ArrayList<>();
       Peak top = carrier();
+      known = top == null ? null : lines.of(top);
       boolean plain = top != null && isPlainCarrier(top);
       double carrierHz = top == null ? settings.centreHz() : top.frequencyHz();
       List<String> carrierMarks = maker.marks(carrierHz, carrierHz);
@@ -206,8 +213,9 @@ public final class SpectrumMeasurement {
     }
 
     private Reading carrierPower(Peak top, boolean plain, Limit limit, List<String> marks) {
-      double value = top == null || !plain ? Double.NaN : top.level();
-      double statisticalDb = top == null ? 0 : maker.lineDb(top.level());
+      double value = top == null || !plain ? Double.NaN : known.level();
+      double statisticalDb =
+          top == null ? 0 : Math.hypot(known.levelDb(), known.pullDb() / Math.sqrt(2));
       return maker.levelOfSource(
           "carrierPower", "Carrier power", value, trace.unit(), statisticalDb, limit, marks);
     }
@@ -221,23 +229,24 @@ public final class SpectrumMeasurement {
       } catch (Refusal outside) {
         marks.add("channel wider than the span");
       }
-      double statisticalDb = maker.noiseDb(settings.channelWidthHz());
+      double statisticalDb =
+          lines.bandDb(settings.centreHz() - half, settings.centreHz() + half, peaks);
       return maker.levelOfSource(
           "channelPower", "Channel power", value, trace.unit(), statisticalDb, limit, marks);
     }
 
     private Reading noiseDensity() {
-      // Median of chi-square noise lies below its mean; with many averages they meet.
-      double n = maker.independent();
-      double medianToMeanDb = -10 * Math.log10(Math.pow(1 - 1 / (9 * n), 3));
-      double value =
-          PeakSearch.median(trace.level())
-              + medianToMeanDb
-              - Decibels.fromPowerRatio(trace.enbwHz());
+      double value = lines.floor() - Decibels.fromPowerRatio(trace.enbwHz());
+      float[] leakage = leakage();
+      double belowDb = lines.floor() - PeakSearch.median(leakage);
       double statisticalDb =
-          10 / Math.log(10) * 1.25 / Math.sqrt(n * Math.max(1, trace.points() / 2.0));
+          Math.hypot(
+              MEDIAN_OVER_MEAN * maker.noiseDb(trace.stopHz() - trace.startHz() + trace.stepHz()),
+              liftDb(leakage) / Math.sqrt(3));
       List<String> marks = maker.noiseMarks(trace.startHz(), trace.stopHz());
-      if (isLeakage(PeakSearch.median(trace.level()))) {
+      // A floor well below what the lines could make shows that they do not leak, as those on a bin
+      // of their own; one well above is noise.
+      if (Math.abs(belowDb) < LEAKAGE_WITHIN_DB) {
         marks.add("leakage of a strong line lies on it: choose a window with lower side lobes");
       }
       return maker.level(
@@ -250,11 +259,8 @@ public final class SpectrumMeasurement {
           marks);
     }
 
-    /**
-     * True if a floor of this level may be what the window makes of the lines. A floor well below
-     * that shows that they do not leak, as a line on a bin of its own; one well above is noise.
-     */
-    private boolean isLeakage(double floor) {
+    /** What the window makes of the strongest lines, over the span; in their own main lobe 1. */
+    private float[] leakage() {
       float[] leakage = new float[LOOKS_AT_FLOOR];
       for (int i = 0; i < LOOKS_AT_FLOOR; i++) {
         double hertz =
@@ -262,15 +268,31 @@ public final class SpectrumMeasurement {
         double amplitude = 0;
         for (Peak line : peaks.subList(0, Math.min(LEAKING_LINES, peaks.size()))) {
           double points = Math.abs(hertz - line.frequencyHz()) / trace.stepHz();
-          amplitude += Math.pow(10, line.level() / 20) * interpolator.sideLobeEnvelope(points);
+          double share =
+              points < interpolator.lobePoints()
+                  ? interpolator.amplitude(points)
+                  : interpolator.sideLobeEnvelope(points);
+          amplitude += Math.pow(10, line.level() / 20) * share;
         }
         leakage[i] = (float) (20 * Math.log10(Math.max(1e-15, amplitude)));
       }
-      return Math.abs(floor - PeakSearch.median(leakage)) < LEAKAGE_WITHIN_DB;
+      return leakage;
+    }
+
+    /** How far the lines may lift the median of the noise, dB. */
+    private double liftDb(float[] leakage) {
+      // A point far above the noise counts as any other of the upper half.
+      double most = MEDIAN_OVER_MEAN * NoiseStatistics.decibels(maker.statistics().point());
+      double sum = 0;
+      for (float l : leakage) {
+        double lift = Decibels.fromPowerRatio(1 + Decibels.toPowerRatio(l - lines.floor()));
+        sum += Math.min(lift, most);
+      }
+      return sum / leakage.length;
     }
 
     private void addFrequency(List<Reading> readings, Peak top, boolean plain, List<String> marks) {
-      double value = plain ? top.frequencyHz() : Double.NaN;
+      double value = plain ? known.hertz() : Double.NaN;
       // An overload does not move a carrier: only what concerns the carrier itself marks it.
       List<String> own = new ArrayList<>(marks);
       own.removeAll(maker.levelMarks());
@@ -280,8 +302,8 @@ public final class SpectrumMeasurement {
               .rectangular(
                   "instrument reference",
                   Math.abs(settings.centreHz()) * context.accuracy().frequencyRelative())
-              .rectangular("interpolation between points", trace.stepHz() / 500)
-              .normal("average", frequencyNoiseHz(top));
+              .normal("average", known == null ? 0 : known.frequencyHz())
+              .ushaped("another line nearby", known == null ? 0 : known.pullHz());
       readings.add(
           maker.reading(
               "carrierFrequency", "Carrier frequency", value, "Hz", budget, Limit.NONE, own));
@@ -308,15 +330,6 @@ public final class SpectrumMeasurement {
               ppmBudget,
               new Limit(limit.lower() * toPpm, limit.upper() * toPpm),
               own));
-    }
-
-    /** About the Cramer-Rao bound of a windowed tone: RBW / sqrt(2 x carrier-to-noise x N). */
-    private double frequencyNoiseHz(Peak top) {
-      if (top == null) {
-        return 0;
-      }
-      double carrierToNoise = Decibels.toPowerRatio(top.level() - PeakSearch.median(trace.level()));
-      return trace.rbwHz() / Math.sqrt(2 * carrierToNoise * maker.independent());
     }
   }
 }

@@ -354,10 +354,12 @@ public final class InstrumentLoop implements AutoCloseable {
         return; // removed while it connected
       }
       identity = instrument.identity();
-      state = ConnectionState.CONNECTED;
       message = "";
       backOff.reset();
-      nextHeartbeatNanos = 0;
+      // It counts as connected once its state is known: others ask for it at once.
+      nextHeartbeatNanos = System.nanoTime() + HEARTBEAT_NANOS;
+      heartbeat.apply(instrument);
+      state = ConnectionState.CONNECTED;
     } catch (InstrumentFault | Refusal e) {
       drop();
       state = identity.isEmpty() ? ConnectionState.ERROR : ConnectionState.LOST;

@@ -54,6 +54,9 @@ public class RecordingService {
   /** Samples from which phases are read, at most. */
   private static final int MOST_HEAD = 1 << 21;
 
+  /** So many show whether an oscillator's phase walks. */
+  private static final int SHORT_HEAD = 1 << 17;
+
   private final AcquisitionMapper mapper;
   private final JsonMapper json;
   private final DataFolder folder;
@@ -287,14 +290,14 @@ public class RecordingService {
     SpectrumResult base =
         SpectrumMeasurement.of(
             power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
-    IqRecord record = view.wantsRecord() ? head(row, fullScale) : null;
+    IqRecord record = head(row, fullScale, view.wantsRecord() ? MOST_HEAD : SHORT_HEAD);
     return new Analysis(
         EmissionMeasurement.of(base, settings, view, context, layout, record), looks.stack());
   }
 
   /** The samples at the beginning of a recording, as one record. */
-  private IqRecord head(AcquisitionRow row, double fullScale) {
-    int samples = (int) Math.min(MOST_HEAD, row.samples());
+  private IqRecord head(AcquisitionRow row, double fullScale, int most) {
+    int samples = (int) Math.min(most, row.samples());
     float[] iq = new float[2 * samples];
     try (SampleFile file =
         new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()))) {
