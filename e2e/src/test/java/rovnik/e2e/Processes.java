@@ -11,14 +11,21 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Random;
 import java.util.stream.Stream;
 
 /** Server and stand-ins as processes of their own, as the launcher starts them. */
 final class Processes implements AutoCloseable {
   private static final String JAVA =
       Path.of(System.getProperty("java.home"), "bin", "java").toString();
+
+  private static final Duration PATIENCE = Duration.ofMinutes(1);
+  private static final int STANDINS = 12;
+  private static final int LOWEST_PORT = 15_000;
+  private static final int HIGHEST_PORT = 32_000;
 
   private final HttpClient client = HttpClient.newHttpClient();
   private final int framesPerSecond;
@@ -39,8 +46,8 @@ final class Processes implements AutoCloseable {
     this.framesPerSecond = framesPerSecond;
     try {
       data = Files.createTempDirectory("rovnik-e2e");
-      port = freePorts(1);
-      standinPort = freePorts(12);
+      standinPort = freePorts(STANDINS + 1);
+      port = standinPort + STANDINS;
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
@@ -48,15 +55,16 @@ final class Processes implements AutoCloseable {
     startServer();
   }
 
-  /** First of so many free ports in a row. */
+  /**
+   * First of so many free ports in a row, below those that a system gives to outgoing connections:
+   * such a connection could take one before the server does.
+   */
   private static int freePorts(int count) throws IOException {
-    for (int attempt = 0; attempt < 50; attempt++) {
-      int first;
-      try (ServerSocket s = new ServerSocket(0)) {
-        first = s.getLocalPort();
-      }
-      boolean free = first + count < 65535;
-      for (int i = 1; i < count && free; i++) {
+    Random random = new Random();
+    for (int attempt = 0; attempt < 200; attempt++) {
+      int first = LOWEST_PORT + random.nextInt(HIGHEST_PORT - LOWEST_PORT);
+      boolean free = true;
+      for (int i = 0; i < count && free; i++) {
         try (ServerSocket s = new ServerSocket(first + i)) {
           free = s.isBound();
         } catch (IOException taken) {
@@ -120,7 +128,15 @@ final class Processes implements AutoCloseable {
                 "--rovnik.demo=true",
                 "--rovnik.frames-per-second=" + framesPerSecond,
                 "--rovnik.standin-base-port=" + standinPort));
-    waitFor("server", () -> get("/api/health").contains("ok"));
+    waitFor(
+        "server",
+        () -> {
+          if (!server.isAlive()) {
+            throw new AssertionError(
+                "the server ended: " + Files.readString(data.resolve("server.log")));
+          }
+          return get("/api/health").contains("ok");
+        });
     waitFor("bench", () -> get("/api/instruments").contains("CONNECTED"));
   }
 
@@ -173,7 +189,7 @@ final class Processes implements AutoCloseable {
   }
 
   String get(String path) {
-    return send(HttpRequest.newBuilder(URI.create(url() + path)).GET().build());
+    return send(HttpRequest.newBuilder(URI.create(url() + path)).timeout(PATIENCE).GET().build());
   }
 
   String send(String method, String path, String body) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import rovnik.core.Refusal;
+import rovnik.core.spectrum.NoiseStatistics;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.units.Decibels;
 
@@ -12,11 +13,24 @@ import rovnik.core.units.Decibels;
  * taken with finer and finer RBW towards it. Each offset takes the finest trace that reaches it;
  * both side bands are averaged in power.
  *
+ * <p>What is there without the carrier as well is not its noise: it is taken off as power. Where it
+ * is more than half of all, what is left of the carrier's cannot be told; L is an upper bound
+ * there.
+ *
  * @param offsetHz rising offsets
- * @param dbcPerHz L at each, lines taken out
+ * @param dbcPerHz L at each, lines and floor taken out; with the floor where that is more than half
+ * @param floorDbcPerHz what is known not to be the carrier's, NaN if nothing is known
+ * @param standardDb standard deviation of each L from its averaging
+ * @param sharedBy how many neighbours stand on the same points, 1 or more
  * @param spurs lines that stand out of the curve
  */
-public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs) {
+public record PhaseNoise(
+    double[] offsetHz,
+    double[] dbcPerHz,
+    double[] floorDbcPerHz,
+    double[] standardDb,
+    double[] sharedBy,
+    List<Spur> spurs) {
   /** Points of one decade. */
   public static final int POINTS_A_DECADE = 24;
 
@@ -25,6 +39,9 @@ public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs)
 
   /** A point that stands this far above the median of its neighbourhood is a line. */
   private static final double SPUR_DB = 7;
+
+  /** A curve that falls by less over its last quarter of a decade has reached a floor. */
+  private static final double FLAT_DB = 2.2;
 
   /** A line beside the carrier, in dBc. */
   public record Spur(double offsetHz, double dbc) {}
@@ -37,6 +54,17 @@ public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs)
    * @param carrierDbm its power
    */
   public static PhaseNoise of(List<Trace> traces, double carrierHz, double carrierDbm) {
+    return of(traces, List.of(), carrierHz, carrierDbm);
+  }
+
+  /**
+   * Joins spectra, and takes off what was there without the carrier.
+   *
+   * @param without spectra of the same offsets with the source off; if there are none, a curve that
+   *     ends flat is taken for a floor of that density
+   */
+  public static PhaseNoise of(
+      List<Trace> traces, List<Trace> without, double carrierHz, double carrierDbm) {
     double lowest = Double.POSITIVE_INFINITY;
     double highest = 0;
     for (Trace t : traces) {
@@ -50,15 +78,117 @@ public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs)
     int points = (int) Math.floor(POINTS_A_DECADE * Math.log10(highest / lowest)) + 1;
     double[] offset = new double[points];
     double[] level = new double[points];
+    double[] floor = new double[points];
+    double[] standard = new double[points];
+    double[] shared = new double[points];
     List<Spur> spurs = new ArrayList<>();
     double ratio = Math.pow(10, 1.0 / POINTS_A_DECADE);
     for (int i = 0; i < points; i++) {
       offset[i] = lowest * Math.pow(ratio, i);
       double from = offset[i] / Math.sqrt(ratio);
       double to = offset[i] * Math.sqrt(ratio);
-      level[i] = cell(finest(traces, carrierHz, from, to), carrierHz, carrierDbm, from, to, spurs);
+      Trace t = finest(traces, carrierHz, from, to);
+      level[i] = cell(t, carrierHz, carrierDbm, from, to, spurs);
+      floor[i] =
+          without.isEmpty()
+              ? Double.NaN
+              : cell(
+                  finest(without, carrierHz, from, to),
+                  carrierHz,
+                  carrierDbm,
+                  from,
+                  to,
+                  new ArrayList<>());
+      shared[i] = Math.max(1, t.enbwHz() / (to - from));
+      standard[i] = NoiseStatistics.decibels(new NoiseStatistics(t).band(2 * (to - from)));
     }
-    return new PhaseNoise(offset, level, merged(spurs));
+    if (without.isEmpty()) {
+      Arrays.fill(floor, plateau(level));
+    }
+    for (int i = 0; i < points; i++) {
+      double share = Decibels.toPowerRatio(floor[i] - level[i]); // NaN if nothing is known
+      if (share <= 0.5) {
+        level[i] += Decibels.fromPowerRatio(1 - share);
+        standard[i] *= Math.hypot(1, share) / (1 - share);
+      }
+    }
+    return new PhaseNoise(offset, level, floor, standard, shared, merged(spurs));
+  }
+
+  /** Level of a flat end of the curve, NaN if it falls to its end. */
+  private static double plateau(double[] level) {
+    int part = POINTS_A_DECADE / 4;
+    if (level.length < 4 * part) {
+      return Double.NaN;
+    }
+    double sum = 0;
+    for (int i = level.length - part; i < level.length; i++) {
+      sum += Decibels.toPowerRatio(level[i]) / part;
+    }
+    double end = Decibels.fromPowerRatio(sum);
+    return level[level.length - 1 - part] - level[level.length - 1] < FLAT_DB ? end : Double.NaN;
+  }
+
+  /** True where the floor is more than half of what is seen: L is an upper bound. */
+  public boolean hidden(int point) {
+    return floorDbcPerHz[point] > dbcPerHz[point] - 3.01;
+  }
+
+  /** The first offset from which the floor hides the carrier's noise; infinite if none does. */
+  public double hiddenFromHz() {
+    for (int i = 0; i < offsetHz.length; i++) {
+      if (hidden(i)) {
+        return offsetHz[i];
+      }
+    }
+    return Double.POSITIVE_INFINITY;
+  }
+
+  /** Standard deviation of an integral of f^power L(f), as a share of it. */
+  private double integralShare(double fromHz, double toHz, int power) {
+    double sum = 0;
+    double squares = 0;
+    for (int i = 0; i < offsetHz.length; i++) {
+      if (offsetHz[i] >= fromHz && offsetHz[i] <= toHz) {
+        double part = Decibels.toPowerRatio(dbcPerHz[i]) * Math.pow(offsetHz[i], power + 1);
+        sum += part;
+        squares += sharedBy[i] * Math.pow(part * standardDb[i] * Math.log(10) / 10, 2);
+      }
+    }
+    return sum > 0 ? Math.sqrt(squares) / sum : 0;
+  }
+
+  /** Standard deviation of the phase deviation or the jitter between two offsets, as a share. */
+  public double phaseShare(double fromHz, double toHz) {
+    return integralShare(fromHz, toHz, 0) / 2;
+  }
+
+  /** Standard deviation of the residual FM between two offsets, as a share. */
+  public double residualFmShare(double fromHz, double toHz) {
+    return integralShare(fromHz, toHz, 2) / 2;
+  }
+
+  private int near(double hz) {
+    int near = 0;
+    for (int i = 1; i < offsetHz.length; i++) {
+      near = Math.abs(offsetHz[i] - hz) < Math.abs(offsetHz[near] - hz) ? i : near;
+    }
+    return near;
+  }
+
+  /** Standard deviation of L near an offset, dB. */
+  public double standardAt(double hz) {
+    return standardDb[near(hz)];
+  }
+
+  /** What is known not to be the carrier's at an offset, NaN if nothing is. */
+  public double floorAt(double hz) {
+    return floorDbcPerHz[near(hz)];
+  }
+
+  /** True if the floor hides what is at an offset. */
+  public boolean hiddenAt(double hz) {
+    return hidden(near(hz));
   }
 
   private static double reach(Trace t, double carrierHz) {
@@ -92,8 +222,10 @@ public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs)
       int first = (int) Math.ceil((Math.min(a, b) - t.startHz()) / t.stepHz());
       int last = (int) Math.floor((Math.max(a, b) - t.startHz()) / t.stepHz());
       if (last < first) {
-        first = (int) Math.round(((a + b) / 2 - t.startHz()) / t.stepHz());
-        last = first;
+        // Narrower than the distance of points: between two of them.
+        at[count] = side * Math.sqrt(from * to);
+        values[count++] = between(t, carrierHz, at[count - 1]);
+        continue;
       }
       for (int i = Math.max(first, 0); i <= Math.min(last, t.points() - 1); i++) {
         at[count] = t.frequencyHz(i) - carrierHz;
@@ -118,6 +250,16 @@ public record PhaseNoise(double[] offsetHz, double[] dbcPerHz, List<Spur> spurs)
       spurs.add(new Spur(at[top], values[top] - carrierDbm));
     }
     return Decibels.fromPowerRatio(sum / kept / t.enbwHz()) - carrierDbm;
+  }
+
+  /** Level between two points, straight over the logarithm of the offset. */
+  private static double between(Trace t, double carrierHz, double offset) {
+    double place = (carrierHz + offset - t.startHz()) / t.stepHz();
+    int i = (int) Math.max(0, Math.min(t.points() - 2, Math.floor(place)));
+    double x0 = Math.log(Math.max(t.stepHz() / 2, Math.abs(t.frequencyHz(i) - carrierHz)));
+    double x1 = Math.log(Math.max(t.stepHz() / 2, Math.abs(t.frequencyHz(i + 1) - carrierHz)));
+    double share = x1 == x0 ? 0 : (Math.log(Math.abs(offset)) - x0) / (x1 - x0);
+    return t.level()[i] + Math.max(0, Math.min(1, share)) * (t.level()[i + 1] - t.level()[i]);
   }
 
   /** One line may be seen in two cells. */

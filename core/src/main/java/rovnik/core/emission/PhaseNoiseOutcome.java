@@ -70,15 +70,25 @@ public final class PhaseNoiseOutcome {
       List<String> marks) {
     double f0 = carrierHz;
     double from = n.offsetHz()[0];
-    double to = n.offsetHz()[n.offsetHz().length - 1];
+    double reach = n.offsetHz()[n.offsetHz().length - 1];
+    double hiddenFrom = n.hiddenFromHz();
+    double to = Math.min(reach, hiddenFrom);
     List<Reading> readings = new ArrayList<>();
     List<Row> rows = new ArrayList<>();
-    for (double at = 1; at <= to * 1.05; at *= 10) {
+    for (double at = 1; at <= reach * 1.05; at *= 10) {
       double dbc = n.at(at);
       if (Double.isNaN(dbc)) {
         continue;
       }
-      rows.add(new Row(List.of(Cell.of(at), Cell.of(dbc)), Verdict.NONE));
+      boolean hidden = n.hiddenAt(at);
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(at),
+                  Cell.of(dbc),
+                  Cell.of(n.floorAt(at)),
+                  Cell.of(hidden ? "at most: the floor hides it" : "")),
+              Verdict.NONE));
       if (Math.abs(at - 1e4) < 1) {
         readings.add(
             maker.reading(
@@ -88,9 +98,9 @@ public final class PhaseNoiseOutcome {
                 "dBc/Hz",
                 new UncertaintyBudget()
                     .rectangular("instrument linearity", accuracy.linearityDb())
-                    .normal("average", maker.noiseDb(widest.enbwHz())),
+                    .normal("average", n.standardAt(at)),
                 Limit.NONE,
-                marks));
+                hidden ? with(marks, "the floor hides it: this is the most it can be") : marks));
       }
     }
     double jitter = n.jitterSeconds(from, to, f0);
@@ -98,14 +108,31 @@ public final class PhaseNoiseOutcome {
     // An error of the curve goes into the root of its integral with half of its decibels.
     double share = accuracy.linearityShare();
     String band = Frequency.ofHertz(round(from)) + " to " + Frequency.ofHertz(round(to));
-    readings.add(integrated(maker, "jitter", "Jitter, " + band, jitter, "s", share, marks));
-    readings.add(integrated(maker, "residualFm", "Residual FM, " + band, fm, "Hz", share, marks));
+    List<String> own =
+        to > from ? marks : with(marks, "the floor hides all of it: nothing can be summed");
+    readings.add(
+        integrated(
+            maker, "jitter", "Jitter, " + band, jitter, "s", share, n.phaseShare(from, to), own));
+    readings.add(
+        integrated(
+            maker,
+            "residualFm",
+            "Residual FM, " + band,
+            fm,
+            "Hz",
+            share,
+            n.residualFmShare(from, to),
+            own));
     List<ResultTable> tables = new ArrayList<>();
     tables.add(
         new ResultTable(
             "decades",
             "Phase noise by decade",
-            List.of(new Column("Offset", "Hz"), new Column("L", "dBc/Hz")),
+            List.of(
+                new Column("Offset", "Hz"),
+                new Column("L", "dBc/Hz"),
+                new Column("Floor", "dBc/Hz"),
+                new Column("", "")),
             rows));
     if (!n.spurs().isEmpty()) {
       tables.add(
@@ -122,26 +149,38 @@ public final class PhaseNoiseOutcome {
         TITLE,
         String.format(
             Locale.ROOT,
-            "Carrier %s, %.1f %s; jitter %.3g ps and residual FM %.3g Hz from %s.",
+            "Carrier %s, %.1f %s; jitter %.3g ps and residual FM %.3g Hz from %s%s.",
             Frequency.ofHertz(Math.rint(f0)),
             carrierLevel,
             widest.unit(),
             jitter * 1e12,
             fm,
-            band),
-        List.of(
-            Series.curve(
-                    "phaseNoise",
-                    "L(f)",
-                    Axis.own("Offset", "Hz", n.offsetHz()).overDecades(),
-                    n.dbcPerHz(),
-                    "dBc/Hz")
-                .of("L(f)"),
-            TraceSeries.thin("trace", "the spectrum it goes back to", widest, 1500)),
+            band,
+            hiddenFrom < reach ? ", where the floor begins to hide it" : ""),
+        series(n, widest),
         tables,
         readings,
         marks,
         List.of());
+  }
+
+  private static List<String> with(List<String> marks, String more) {
+    List<String> all = new ArrayList<>(marks);
+    all.add(more);
+    return List.copyOf(all);
+  }
+
+  private static List<Series> series(PhaseNoise n, Trace widest) {
+    Axis offsets = Axis.own("Offset", "Hz", n.offsetHz()).overDecades();
+    List<Series> all = new ArrayList<>();
+    all.add(Series.curve("phaseNoise", "L(f)", offsets, n.dbcPerHz(), "dBc/Hz").of("L(f)"));
+    if (!Double.isNaN(n.floorDbcPerHz()[0])) {
+      all.add(
+          Series.curve("floor", "not the carrier's", offsets, n.floorDbcPerHz(), "dBc/Hz")
+              .of("L(f)"));
+    }
+    all.add(TraceSeries.thin("trace", "the spectrum it goes back to", widest, 1500));
+    return all;
   }
 
   private static double round(double hz) {
@@ -156,13 +195,16 @@ public final class PhaseNoiseOutcome {
       double value,
       String unit,
       double share,
+      double averageShare,
       List<String> marks) {
     return maker.reading(
         id,
         label,
         value,
         unit,
-        new UncertaintyBudget().rectangular("instrument linearity", share * value),
+        new UncertaintyBudget()
+            .rectangular("instrument linearity", share * value)
+            .normal("average", averageShare * value),
         Limit.NONE,
         marks);
   }

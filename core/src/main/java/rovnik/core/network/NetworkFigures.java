@@ -53,10 +53,11 @@ public final class NetworkFigures {
       case "returnLoss", "vswr", "accepted", "mismatchLoss" -> {
         int port = f.id().charAt(f.id().length() - 1) - '0';
         double gamma = n.magnitude(p, port, port);
-        double more = Math.min(0.99999, gamma + trust.reflection(gamma));
+        double left = trust.reflectionAt(n, p, port);
+        double more = Math.min(0.99999, gamma + left);
         double u =
             switch (what) {
-              case "returnLoss" -> Residuals.inDb(gamma, trust.reflection(gamma));
+              case "returnLoss" -> Residuals.inDb(gamma, left);
               case "vswr" -> new Reflection(more).vswr() - new Reflection(gamma).vswr();
               case "accepted" -> 100 * (more * more - gamma * gamma);
               default ->

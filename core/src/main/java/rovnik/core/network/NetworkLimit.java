@@ -122,7 +122,7 @@ public record NetworkLimit(
     double size = n.magnitude(p, row, column);
     double u =
         row == column
-            ? trust.reflection(size)
+            ? trust.reflectionAt(n, p, row)
             : trust.transmission(size, n.magnitude(p, row, row), n.magnitude(p, column, column));
     return switch (format) {
       case LOG_MAGNITUDE, RETURN_LOSS -> Residuals.inDb(size, u);

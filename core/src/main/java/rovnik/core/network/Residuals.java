@@ -10,15 +10,29 @@ import rovnik.core.Refusal;
  *
  * @param directivity effective directivity, linear
  * @param match effective source match, linear
- * @param tracking of reflection and transmission, as a share
+ * @param tracking of transmission, as a share
  * @param load effective load match, linear
- * @param floor noise and leakage, linear
+ * @param floor noise, as a standard deviation, linear
+ * @param reflectionTracking tracking of reflection, as a share
  */
 public record Residuals(
-    double directivity, double match, double tracking, double load, double floor) {
+    double directivity,
+    double match,
+    double tracking,
+    double load,
+    double floor,
+    double reflectionTracking) {
+
+  /** With one tracking for reflection and transmission. */
+  public Residuals(double directivity, double match, double tracking, double load, double floor) {
+    this(directivity, match, tracking, load, floor, tracking);
+  }
+
+  /** Coverage of the noise; the other errors are given as what they are at most. */
+  private static final double K = 2;
 
   public Residuals {
-    for (double v : new double[] {directivity, match, tracking, load, floor}) {
+    for (double v : new double[] {directivity, match, tracking, load, floor, reflectionTracking}) {
       if (!(v >= 0) || v >= 1) {
         throw new Refusal("residuals", "Residual errors are shares from 0 to below 1.");
       }
@@ -47,17 +61,20 @@ public record Residuals(
         Math.min(0.9, match * factor),
         Math.min(0.9, tracking * factor),
         Math.min(0.9, load * factor),
-        floor);
+        floor,
+        Math.min(0.9, reflectionTracking * factor));
   }
 
   /** With another error of tracking, as a share. */
   public Residuals withTracking(double newTracking) {
-    return new Residuals(directivity, match, Math.min(0.9, newTracking), load, floor);
+    return new Residuals(
+        directivity, match, Math.min(0.9, newTracking), load, floor, reflectionTracking);
   }
 
   /** With another floor, linear. */
   public Residuals withFloor(double newFloor) {
-    return new Residuals(directivity, match, tracking, load, Math.min(0.9, newFloor));
+    return new Residuals(
+        directivity, match, tracking, load, Math.min(0.9, newFloor), reflectionTracking);
   }
 
   /**
@@ -76,11 +93,27 @@ public record Residuals(
     }
     Residuals left =
         switch (method) {
-          case ONE_PORT, TWO_PORT, UNKNOWN_THROUGH -> fresh;
+          case TWO_PORT, UNKNOWN_THROUGH -> fresh;
+          // Nothing has told what the other port reflects, nor how it receives.
+          case ONE_PORT ->
+              new Residuals(
+                  fresh.directivity,
+                  fresh.match,
+                  raw.tracking,
+                  raw.load,
+                  fresh.floor,
+                  fresh.reflectionTracking);
           case ENHANCED_RESPONSE ->
               new Residuals(fresh.directivity, fresh.match, fresh.tracking, raw.load, fresh.floor);
+          // A through puts no reflection right.
           case THROUGH_RESPONSE ->
-              new Residuals(raw.directivity, raw.match, fresh.tracking, raw.load, fresh.floor);
+              new Residuals(
+                  raw.directivity,
+                  raw.match,
+                  fresh.tracking,
+                  raw.load,
+                  fresh.floor,
+                  raw.reflectionTracking);
         };
     double factor =
         switch (trust) {
@@ -94,19 +127,46 @@ public record Residuals(
         Math.max(r.match, Math.min(0.9, verified)),
         r.tracking,
         r.load,
-        r.floor);
+        r.floor,
+        r.reflectionTracking);
   }
 
-  /** Expanded uncertainty (k = 2) of |S11|, linear. */
+  /** Expanded uncertainty (k = 2) of |S11| of a part with one port, linear. */
   public double reflection(double gamma) {
-    return root(directivity, tracking * gamma, match * gamma * gamma, floor);
+    return reflection(gamma, 0);
+  }
+
+  /**
+   * Expanded uncertainty (k = 2) of |S11|, linear.
+   *
+   * @param throughAndBack |S21 S12|: what comes back from the other port's load match
+   */
+  public double reflection(double gamma, double throughAndBack) {
+    return root(
+        directivity,
+        reflectionTracking * gamma,
+        match * gamma * gamma,
+        load * throughAndBack,
+        K * floor);
   }
 
   /** Expanded uncertainty (k = 2) of |S21| of a part with these reflections, linear. */
   public double transmission(double s21, double s11, double s22) {
     double back = Math.min(s21, 1) * Math.min(s21, 1);
     return root(
-        s21 * match * s11, s21 * load * s22, s21 * tracking, s21 * match * load * back, floor);
+        s21 * match * s11, s21 * load * s22, s21 * tracking, s21 * match * load * back, K * floor);
+  }
+
+  /** The uncertainty of a reflection at a point of a network, seen through to the other port. */
+  double reflectionAt(NetworkData n, int point, int port) {
+    double gamma = n.magnitude(point, port, port);
+    if (n.ports() != 2) {
+      return reflection(gamma);
+    }
+    double there = n.magnitude(point, 3 - port, port);
+    double back = n.magnitude(point, port, 3 - port);
+    // What was not measured is taken for as much as the other way.
+    return reflection(gamma, Math.max(there, 1e-12) * (back > 0 ? back : there));
   }
 
   private static double root(double... parts) {

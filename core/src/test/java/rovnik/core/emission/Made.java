@@ -21,7 +21,16 @@ final class Made {
   /** A density in mW/Hz with the scatter of {@code averages} averaged periodograms. */
   static Trace noisy(
       double startHz, double stepHz, int points, int averages, DoubleUnaryOperator density) {
-    Random random = new Random(points);
+    return noisy(new Random(points), startHz, stepHz, points, averages, density);
+  }
+
+  static Trace noisy(
+      Random random,
+      double startHz,
+      double stepHz,
+      int points,
+      int averages,
+      DoubleUnaryOperator density) {
     return trace(
         startHz,
         stepHz,

@@ -64,7 +64,7 @@ final class PhaseNoiseWork implements Guided<SpectrumBench> {
     EmissionResult widest = null;
     SpectrumLook carrier = null;
     for (double reach = toHz; reach >= 0.99e4; reach /= 10) {
-      bench.say("offsets to " + Frequency.ofHertz(reach), 0.1 + 0.3 * Math.log10(toHz / reach));
+      bench.say("offsets to " + Frequency.ofHertz(reach), 0.1 + 0.15 * Math.log10(toHz / reach));
       carrier = bench.look(settings(bench, f0, reach));
       traces.add(carrier.result().base().trace());
       widest = widest == null ? carrier.result() : widest;
@@ -73,13 +73,37 @@ final class PhaseNoiseWork implements Guided<SpectrumBench> {
       }
     }
     double level = carrier.result().base().peaks().get(0).level();
+    List<Trace> without = bench.sourceOn() ? without(bench, f0) : List.of();
     Setting s = bench.setting(bench.settings());
     Trace trace = widest.base().trace();
     ReadingMaker maker =
         new ReadingMaker(
             trace, s.settings(), s.correction(), s.context(carrier.marks(), List.of()));
     return PhaseNoiseOutcome.of(
-        PhaseNoise.of(traces, f0, level), f0, level, trace, maker, s.accuracy(), carrier.marks());
+        PhaseNoise.of(traces, without, f0, level),
+        f0,
+        level,
+        trace,
+        maker,
+        s.accuracy(),
+        carrier.marks());
+  }
+
+  /** The same spectra with the source off: what the receiver and the room bring along. */
+  private List<Trace> without(SpectrumBench bench, double f0) {
+    List<Trace> traces = new ArrayList<>();
+    bench.switchSource(false);
+    try {
+      for (double reach = toHz; reach >= 0.99e4; reach /= 10) {
+        bench.say(
+            "with " + bench.sourceName() + " off, to " + Frequency.ofHertz(reach),
+            0.6 + 0.3 * Math.log10(toHz / reach) / 3);
+        traces.add(bench.look(settings(bench, f0, reach)).result().base().trace());
+      }
+    } finally {
+      bench.switchSource(true);
+    }
+    return traces;
   }
 
   private static SpectrumSettings settings(SpectrumBench bench, double f0, double reach) {
