@@ -15,6 +15,9 @@ import rovnik.core.units.Frequency;
  */
 public final class CisprBank {
   /** Filter positions within one bandwidth: a line between two of them is interpolated. */
+  /** A critically damped meter is within 1 % of a step after 6.6 of its time constants. */
+  private static final double SETTLED_TIMES = 6.6;
+
   private static final double BINS_PER_BANDWIDTH = 8;
 
   /** Envelope values within 1 / bandwidth. */
@@ -39,6 +42,7 @@ public final class CisprBank {
   private final double[] averageSlope;
   private final double[] highest;
   private final double[] highestAverage;
+  private final double settledSeconds;
   private double seconds;
   private final double stepSeconds;
 
@@ -77,6 +81,7 @@ public final class CisprBank {
       position[i] = (offsetHz + i * stepHz) / binHz - firstBin;
     }
     this.stepSeconds = hop / sampleRateHz;
+    this.settledSeconds = SETTLED_TIMES * band.meterSeconds();
     this.weighting = new CisprWeighting(band, stepSeconds);
     this.capacitor = new double[bins];
     this.meter = new double[bins];
@@ -90,6 +95,11 @@ public final class CisprBank {
   /** Signal watched so far. */
   public double seconds() {
     return seconds;
+  }
+
+  /** After so long a steady signal reads within a tenth of a decibel. */
+  public double settledSeconds() {
+    return settledSeconds;
   }
 
   /** Feeds one block; the indications that are read next are the highest within it. */

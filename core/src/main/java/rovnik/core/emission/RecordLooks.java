@@ -1,6 +1,7 @@
 package rovnik.core.emission;
 
 import java.util.List;
+import java.util.Locale;
 import rovnik.core.spectrum.RecordSpectrum;
 import rovnik.core.spectrum.SpectrumEstimator;
 import rovnik.core.spectrum.SpectrumLayout;
@@ -81,6 +82,39 @@ public final class RecordLooks implements RecordSpectrum.Listener {
     } else if (bank != null) {
       bank.accept(iq, samples);
     }
+  }
+
+  /** Goes on watching with the weighted rows alone; see {@link #watched}. */
+  public void watch(float[] iq, int samples) {
+    if (bank != null) {
+      bank.accept(iq, samples);
+    }
+  }
+
+  /** True if some rows want to see as much of a signal as there is. */
+  public boolean watches() {
+    return bank != null;
+  }
+
+  /** Ends watching: the weighted rows show what they have seen by now. */
+  public void watched() {
+    if (bank != null) {
+      stack.weigh(this::weigh);
+    }
+  }
+
+  /**
+   * What must be said of the weighted rows: the time that they saw, if their meter had not settled.
+   */
+  public String unsettled() {
+    if (bank == null || bank.seconds() >= bank.settledSeconds()) {
+      return "";
+    }
+    return String.format(
+        Locale.ROOT,
+        "quasi-peak and average saw %.2g s; their meter takes %.2g s to settle, so they read low",
+        bank.seconds(),
+        bank.settledSeconds());
   }
 
   private void weigh(TraceMode mode, double[] out) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import rovnik.core.units.Decibels;
 
 /**
  * Finds the lines of a trace: local maxima above a threshold that stand out from the lowest point
@@ -19,9 +20,6 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
   public static final double DEFAULT_ABOVE_MEDIAN_DB = 12;
 
   public static final double DEFAULT_EXCURSION_DB = 6;
-
-  /** Noise may lift a side lobe by this. */
-  private static final double LEAKAGE_MARGIN_DB = 1;
 
   /**
    * Lines, strongest first. Side lobes that the window itself makes beside stronger lines are left
@@ -43,7 +41,9 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
       if (peaks.size() == most) {
         break;
       }
-      if (candidate.level() > leakageDb(candidate, peaks, trace, interpolator)) {
+      double leakage = leakageDb(candidate, peaks, trace, interpolator);
+      if (candidate.level() > leakage + interpolator.leakageMarginDb()
+          && beyond(candidate.level(), leakage) >= thresholdDb) {
         peaks.add(candidate);
       }
     }
@@ -58,7 +58,13 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
       double points = Math.abs(candidate.frequencyHz() - line.frequencyHz()) / trace.stepHz();
       amplitude += Math.pow(10, line.level() / 20) * interpolator.sideLobeEnvelope(points);
     }
-    return 20 * Math.log10(amplitude) + LEAKAGE_MARGIN_DB;
+    return 20 * Math.log10(amplitude);
+  }
+
+  /** What a line has beyond the leakage at its place: that much must stand above the noise. */
+  private static double beyond(double level, double leakage) {
+    return level
+        + Decibels.fromPowerRatio(Math.max(1e-9, 1 - Decibels.toPowerRatio(leakage - level)));
   }
 
   /** The highest of the tops: enough to fill the table after side lobes are left out. */

@@ -124,6 +124,14 @@ public final class ToneInterpolator {
     return highest;
   }
 
+  /**
+   * Noise may lift a side lobe by this. Beside a narrow lobe the line's own place is less well
+   * known, and with it that of its side lobes.
+   */
+  double leakageMarginDb() {
+    return lobeBins <= 1 ? 4 : 1;
+  }
+
   /** Response of the window so far from a tone, 1 at 0. */
   double amplitude(double points) {
     return Math.abs(response.applyAsDouble(points * binsPerPoint));

@@ -117,6 +117,15 @@ public final class TraceStack {
     }
   }
 
+  /** Lets the weighted rows show what they have seen since the last spectrum. */
+  public void weigh(Weighted weighted) {
+    for (int i = 0; i < rows.size(); i++) {
+      if (rows.get(i).mode().weighted()) {
+        weighted.into(rows.get(i).mode(), shown[i]);
+      }
+    }
+  }
+
   private void take(int i) {
     double[] out = shown[i];
     TraceRow row = rows.get(i);

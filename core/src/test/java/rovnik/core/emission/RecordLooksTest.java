@@ -101,4 +101,31 @@ public class RecordLooksTest {
     RecordSpectrum.estimate(source(record()), layout, s, looks);
     assertEquals(looks.stack().rows().size(), 0);
   }
+
+  /**
+   * A meter that has not settled reads low, and that is said; one that goes on watching settles.
+   */
+  @Test
+  public void aMeterWatchesUntilItHasSettled() {
+    int piece = (int) (0.12 * RATE);
+    float[] iq = new float[2 * piece];
+    for (int i = 0; i < piece; i++) {
+      iq[2 * i] = 0.1f; // -20 dB at 0 Hz
+    }
+    SpectrumSettings s = new SpectrumSettings(0, 800e3, 2e3, Window.HANN, Detector.RMS, 50, 0, 1e5);
+    SpectrumLayout layout = SpectrumLayout.plan(RATE, 0, 800e3, 2e3, Window.HANN);
+    RecordLooks looks =
+        new RecordLooks(List.of(TraceRow.of(TraceMode.QUASI_PEAK, 1)), layout, s, 100e6, List.of());
+    looks.take(new double[layout.points()], iq, piece);
+    int middle = (int) Math.round(-layout.offsetHz(0) / layout.stepHz());
+    double early = 10 * Math.log10(looks.stack().power(0)[middle]);
+    assertTrue(early < -21, "read " + early);
+    assertTrue(looks.unsettled().contains("0.12 s"), looks.unsettled());
+    for (int i = 0; i < 9; i++) {
+      looks.watch(iq, piece);
+    }
+    looks.watched();
+    assertEquals(10 * Math.log10(looks.stack().power(0)[middle]), -20, 0.15);
+    assertEquals(looks.unsettled(), "");
+  }
 }

@@ -51,6 +51,9 @@ public class RecordingService {
   /** Blocks looked at for clipping and bad samples when a file is opened. */
   private static final int CHECK_BLOCK = 1 << 16;
 
+  /** A weighted trace of a recording has seen enough after so long. */
+  private static final double LONGEST_WATCH_SECONDS = 15;
+
   /** Samples from which phases are read, at most. */
   private static final int MOST_HEAD = 1 << 21;
 
@@ -268,8 +271,12 @@ public class RecordingService {
     return emission(id, settings, ViewPlan.PLAIN, context).result().base();
   }
 
-  /** A recording with all that a view asks for; the rows' powers are relative to full scale. */
-  public record Analysis(EmissionResult result, TraceStack rows) {}
+  /**
+   * A recording with all that a view asks for; the rows' powers are relative to full scale.
+   *
+   * @param unsettled what must be said of weighted rows, "" for nothing
+   */
+  public record Analysis(EmissionResult result, TraceStack rows, String unsettled) {}
 
   /** Spectrum of a recording with all that a view asks for. */
   public Analysis emission(
@@ -292,7 +299,9 @@ public class RecordingService {
             power, layout, row.centreHz(), fullScale, estimator.segments(), settings, context);
     IqRecord record = head(row, fullScale, view.wantsRecord() ? MOST_HEAD : SHORT_HEAD);
     return new Analysis(
-        EmissionMeasurement.of(base, settings, view, context, layout, record), looks.stack());
+        EmissionMeasurement.of(base, settings, view, context, layout, record),
+        looks.stack(),
+        looks.unsettled());
   }
 
   /** The samples at the beginning of a recording, as one record. */
@@ -324,8 +333,24 @@ public class RecordingService {
           Runtime.getRuntime().availableProcessors());
     }
     try (SampleFile samples = new SampleFile(file, format)) {
-      return RecordSpectrum.estimate(samples, layout, settings, looks);
+      SpectrumEstimator estimator = RecordSpectrum.estimate(samples, layout, settings, looks);
+      if (looks.watches()) {
+        watch(samples, looks, row.sampleRateHz());
+      }
+      return estimator;
     }
+  }
+
+  /** A meter watches beyond the averages, as far as the recording goes or it has long settled. */
+  private static void watch(SampleFile samples, RecordLooks looks, double sampleRateHz) {
+    float[] block = new float[2 * CHECK_BLOCK];
+    long left = (long) (LONGEST_WATCH_SECONDS * sampleRateHz);
+    int got;
+    while (left > 0 && (got = samples.read(block, (int) Math.min(left, CHECK_BLOCK))) > 0) {
+      looks.watch(block, got);
+      left -= got;
+    }
+    looks.watched();
   }
 
   /** Gives a recording a calibration, or takes it away with null. */

@@ -1,5 +1,6 @@
 package rovnik.server.spectrum;
 
+import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
@@ -77,9 +78,15 @@ public class RecordingSpectra {
             recording.sampleRateHz(),
             windowSeconds,
             null),
-        marks,
+        analysis.unsettled().isEmpty() ? marks : with(marks, analysis.unsettled()),
         List.of(),
         1,
         0);
+  }
+
+  private static List<String> with(List<String> marks, String more) {
+    List<String> all = new ArrayList<>(marks);
+    all.add(more);
+    return List.copyOf(all);
   }
 }
