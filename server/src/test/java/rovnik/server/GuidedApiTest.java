@@ -68,6 +68,12 @@ public class GuidedApiTest extends BuoyBench {
         100 * Math.sqrt(Math.pow(10, -4.1) + Math.pow(10, -5.2)),
         0.12);
     assertEquals(reading(normal, "worstHarmonic").get("verdict").asString(), "FAIL");
+    // Over an octave the path does not cancel: the promise holds all the same.
+    JsonNode ratio = reading(normal, "worstHarmonicDbc");
+    double off = Math.abs(ratio.get("value").asDouble() + 41);
+    assertTrue(off <= ratio.get("uncertainty").asDouble(), ratio.toString());
+    JsonNode thd = reading(normal, "harmonicDistortion");
+    assertTrue(thd.get("uncertainty").asDouble() > 0.03, thd.toString());
     server.bench().world().setDriveDb(Truth.HIGH_DRIVE_DB);
     JsonNode high = guided("{\"kind\":\"harmonics\",\"highest\":3}");
     assertEquals(cell(table(high, "harmonics"), 1, 3), -32, 1.0);

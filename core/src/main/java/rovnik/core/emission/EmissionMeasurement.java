@@ -366,7 +366,9 @@ public final class EmissionMeasurement {
                   Cell.of(r.limit()),
                   Cell.of(r.margin()),
                   Cell.of(s.rbwHz() == 0 ? trace.rbwHz() : s.rbwHz())),
-              limit.judge(r.margin(), 0)));
+              limit.judge(
+                  marks.isEmpty() ? r.margin() : Double.NaN,
+                  levelBudget(maker.noiseDb(trace.enbwHz())).expanded())));
     }
     EmissionMask.Result worst =
         results.stream().min(Comparator.comparingDouble(EmissionMask.Result::margin)).orElseThrow();

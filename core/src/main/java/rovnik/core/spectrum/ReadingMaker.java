@@ -214,6 +214,21 @@ public final class ReadingMaker {
   }
 
   /**
+   * A ratio of two levels far apart in frequency, as of a harmonic: what the path and the
+   * instrument do to one says little of what they do to the other, so that all of it stays between
+   * them.
+   */
+  public Reading farRatio(
+      String id, String label, double value, double statisticalDb, List<String> marks) {
+    return reading(id, label, value, "dBc", levelBudget(statisticalDb), Limit.NONE, marks);
+  }
+
+  /** Standard uncertainty of such a ratio, dB. */
+  public double farRatioDb(double statisticalDb) {
+    return levelBudget(statisticalDb).combined();
+  }
+
+  /**
    * A frequency difference that the points and the RBW limit.
    *
    * @param statisticalHz standard deviation from the scatter of the levels

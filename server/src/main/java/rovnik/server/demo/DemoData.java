@@ -4,6 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.DoubleStream;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
@@ -204,7 +207,7 @@ class DemoData implements ApplicationRunner {
             List.of(
                 element("Buoy TX", ElementKind.SOURCE, 0.0, 0, null, null, 20.0, 27.0, buoy.id()),
                 element("Pad 30 dB", ElementKind.PAD, -30.0, 0.3, 37.0, 40.0, 26.0, null, null),
-                element("Feeder 6 m", ElementKind.CABLE, -1.2, 0.2, null, null, 24.0, null, null),
+                feeder(),
                 element(
                     "Receiver IN",
                     ElementKind.PORT,
@@ -240,6 +243,33 @@ class DemoData implements ApplicationRunner {
                 element("Input 1", ElementKind.PORT, 0.0, 0, 10.0, 20.0, 18.0, null, two.id())),
             0,
             0));
+  }
+
+  /** Six metres of cable: the loss grows with the root of the frequency, 1.2 dB at 458 MHz. */
+  private static PathElementDto feeder() {
+    PathElementDto plain =
+        element("Feeder 6 m", ElementKind.CABLE, -1.2, 0.2, null, null, 24.0, null, null);
+    String table =
+        DoubleStream.of(10, 30, 100, 200, 458.525, 917, 1376, 2293, 4000, 8000)
+            .mapToObj(
+                mhz ->
+                    String.format(Locale.ROOT, "%.3fM, %.3f", mhz, -1.2 * Math.sqrt(mhz / 458.525)))
+            .collect(Collectors.joining("\n"));
+    return new PathElementDto(
+        plain.name(),
+        plain.kind(),
+        "table",
+        plain.gainDb(),
+        table,
+        plain.shiftHz(),
+        plain.toleranceDb(),
+        plain.highestLevelDbm(),
+        plain.damageLevelDbm(),
+        plain.dcAllowed(),
+        plain.returnLossDb(),
+        plain.outputLevelDbm(),
+        plain.instrumentId(),
+        plain.networkId());
   }
 
   /** The demo's stand-ins may sit on other ports than last time. */

@@ -23,7 +23,6 @@ import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget;
-import rovnik.core.units.Decibels;
 import rovnik.core.units.Frequency;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
@@ -152,12 +151,16 @@ final class Harmonics implements Guided<SpectrumBench> {
     List<Reading> readings = new ArrayList<>();
     List<Double> levels = new ArrayList<>();
     Trace trace = carrier.result().base().trace();
+    ReadingMaker maker = maker(bench, trace, carrier);
     Line worst = null;
     for (Line l : lines) {
       double dbc = l.level() - fundamental.level();
       double allowed = l.order() == 1 ? Double.NaN : allowed(fundamental.level());
       Limit limit = Double.isNaN(allowed) ? Limit.NONE : new Limit(Double.NaN, allowed);
-      Verdict verdict = limit.judge(l.marks().isEmpty() ? l.level() : Double.NaN, 0);
+      Verdict verdict =
+          maker
+              .level("", "", l.level(), trace.unit(), l.statisticalDb(), limit, l.marks())
+              .verdict();
       rows.add(
           new Row(
               List.of(
@@ -175,7 +178,6 @@ final class Harmonics implements Guided<SpectrumBench> {
         worst = worst == null || l.level() > worst.level() ? l : worst;
       }
     }
-    ReadingMaker maker = maker(bench, trace, carrier);
     readings.add(
         maker.level(
             "carrierPower",
@@ -197,24 +199,24 @@ final class Harmonics implements Guided<SpectrumBench> {
               Double.isNaN(allowed) ? Limit.NONE : new Limit(Double.NaN, allowed),
               worst.marks()));
       readings.add(
-          maker.ratio(
+          maker.farRatio(
               "worstHarmonicDbc",
               "The same below the carrier",
               worst.level() - fundamental.level(),
               Math.hypot(worst.statisticalDb(), fundamental.statisticalDb()),
-              Limit.NONE,
               worst.marks()));
     }
     double percent = Distortion.harmonicPercent(fundamental.level(), levels);
-    // The lines lie in other bands: all of the level accuracy stays between them.
-    double share = Decibels.toAmplitudeRatio(bench.receiver().accuracy().levelDb()) - 1;
+    // The lines lie in other bands: what path and instrument do to them does not cancel.
+    double share = Math.log(10) / 20 * maker.farRatioDb(fundamental.statisticalDb());
     readings.add(
         maker.reading(
             "harmonicDistortion",
             "Total harmonic distortion",
             percent,
             "%",
-            new UncertaintyBudget().rectangular("instrument level accuracy", share * percent),
+            new UncertaintyBudget()
+                .normal("path and instrument between the bands", share * percent),
             Limit.NONE,
             fundamental.marks()));
     return SpectrumBench.found(

@@ -215,6 +215,8 @@ final class Survey implements Guided<SpectrumBench> {
     List<Row> rows = new ArrayList<>();
     for (Found f : sorted) {
       Limit limit = new Limit(Double.NaN, f.range().limitDbm());
+      double level = f.peak().level();
+      ReadingMaker maker = makerAt(bench, looks, f.peak().frequencyHz());
       rows.add(
           new Row(
               List.of(
@@ -224,7 +226,7 @@ final class Survey implements Guided<SpectrumBench> {
                   Cell.of(f.margin()),
                   Cell.of(f.range().rbwHz()),
                   Cell.of(String.join(", ", f.marks()))),
-              limit.judge(f.marks().isEmpty() ? f.peak().level() : Double.NaN, 0)));
+              maker.level("", "", level, "dBm", maker.lineDb(level), limit, f.marks()).verdict()));
     }
     EmissionResult widest = looks.get(0).result();
     String unit = widest.base().trace().unit();
@@ -282,26 +284,31 @@ final class Survey implements Guided<SpectrumBench> {
         }
       }
     }
-    Setting s = bench.setting(bench.settings());
-    double where = at;
-    SpectrumLook there =
-        looks.stream()
-            .filter(l -> !Double.isNaN(l.result().base().trace().levelAt(where)))
-            .findFirst()
-            .orElse(looks.get(0));
-    ReadingMaker maker =
-        new ReadingMaker(
-            there.result().base().trace(),
-            s.settings(),
-            s.correction(),
-            s.context(List.of(), List.of()));
+    ReadingMaker maker = makerAt(bench, looks, at);
     return maker.level(
         "surveyMargin",
         "Worst margin, at " + Frequency.ofHertz(Math.rint(at / 1e3) * 1e3),
         margin,
         "dB",
-        Double.isNaN(at) ? 0 : maker.lineDb(there.result().base().trace().levelAt(at)),
+        Double.isNaN(at) ? 0 : maker.lineDb(lookAt(looks, at).result().base().trace().levelAt(at)),
         new Limit(0, Double.NaN),
         marks);
+  }
+
+  /** The look that shows a frequency, else the first. */
+  private static SpectrumLook lookAt(List<SpectrumLook> looks, double hertz) {
+    return looks.stream()
+        .filter(l -> !Double.isNaN(l.result().base().trace().levelAt(hertz)))
+        .findFirst()
+        .orElse(looks.get(0));
+  }
+
+  private static ReadingMaker makerAt(SpectrumBench bench, List<SpectrumLook> looks, double hertz) {
+    Setting s = bench.setting(bench.settings());
+    return new ReadingMaker(
+        lookAt(looks, hertz).result().base().trace(),
+        s.settings(),
+        s.correction(),
+        s.context(List.of(), List.of()));
   }
 }
