@@ -1,7 +1,7 @@
 import { Button, Text, Textarea } from "@mantine/core";
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Job, type Problem } from "../../api/client";
+import { api, type Job, type Problem, type Recording } from "../../api/client";
 import classes from "../../desk/Desk.module.css";
 import { Step } from "../../desk/Step";
 import type { SpectrumModel } from "./useSpectrum";
@@ -27,6 +27,7 @@ export function Levels({ model, job, recording }: Props) {
             ? "Calibrated: levels in dBm at the reading plane."
             : "No calibration: levels in dBFS, relative to full scale."}
         </Text>
+        <RealSamples source={model.state?.source ?? ""} />
         <Calibrate source={model.state?.source ?? ""} job={job} model={model} />
       </Step>
     );
@@ -60,6 +61,24 @@ export function Levels({ model, job, recording }: Props) {
         </>
       )}
     </Step>
+  );
+}
+
+/** Full scale is that of a complex tone: what a sine of real samples reads is said beside it. */
+function RealSamples({ source }: { source: string }) {
+  const { data = [] } = useQuery({
+    queryKey: ["recordings"],
+    queryFn: () => api.get<Recording[]>("/api/recordings"),
+  });
+  const recording = data.find((r) => `r${r.id}` === source);
+  if (!recording?.datatype.startsWith("r")) {
+    return null;
+  }
+  return (
+    <Text fz="xs" c="dimmed">
+      Real samples: a sine that reaches full scale shows two lines of −6.02 dB against it, at plus
+      and minus its frequency.
+    </Text>
   );
 }
 

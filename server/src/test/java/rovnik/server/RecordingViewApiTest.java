@@ -158,4 +158,34 @@ public class RecordingViewApiTest extends BuoyBench {
     JsonNode bad = server.json(server.get("/api/advice/resolution?spacingHz=-1&rbwHz=3000"), 400);
     assertEquals(bad.get("field").asString(), "spacingHz");
   }
+
+  /**
+   * Full scale is a complex tone of 1: of a real sine of 1 each of its two lines is half of that.
+   */
+  @Test
+  public void aRealSineOfFullScaleShowsTwoLinesOfHalf() {
+    int n = 100_000;
+    java.nio.ByteBuffer b =
+        java.nio.ByteBuffer.allocate(4 * n).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+    for (int i = 0; i < n; i++) {
+      b.putFloat((float) Math.cos(2 * Math.PI * 0.05 * i));
+    }
+    long id =
+        server
+            .json(
+                server.upload(
+                    "{\"global\":{\"core:datatype\":\"rf32_le\",\"core:sample_rate\":1000000,\"core:version\":\"1.0.0\"},"
+                        + "\"captures\":[{\"core:sample_start\":0}],\"annotations\":[]}",
+                    b.array()),
+                201)
+            .get("id")
+            .asLong();
+    JsonNode reply =
+        server.json(
+            server.send("POST", "/api/recordings/" + id + "/spectrum", "{\"rbwHz\": 1000}"), 200);
+    JsonNode peaks = reply.get("peaks");
+    assertEquals(peaks.get(0).get("level").asDouble(), -6.02, 0.02);
+    assertEquals(peaks.get(1).get("level").asDouble(), -6.02, 0.02);
+    assertEquals(Math.abs(peaks.get(0).get("frequencyHz").asDouble()), 50e3, 1);
+  }
 }
