@@ -148,4 +148,45 @@ public class NetworkApiTest {
     server.json(server.send("PUT", "/api/jobs/" + jobId + "/path", path.toString()), 200);
     server.json(server.send("DELETE", "/api/networks/" + id, ""), 204);
   }
+
+  /** Noise parameters are told and written again, in the units that each version has. */
+  @Test
+  public void noiseParametersAreNotLost() {
+    String file =
+        "# GHz S MA R 50\n1 0.3 10 3 90 0.05 20 0.4 -30\n2 0.3 20 2.5 70 0.05 30 0.4 -40\n"
+            + "0.5 0.9 0.4 30 0.2\n1 0.6 0.3 60 0.15\n";
+    JsonNode made =
+        server.json(server.upload("/api/networks", Part.of("file", "lna.s2p", file)), 201);
+    String url = "/api/networks/" + made.get("id").asLong();
+    String two = server.get(url + "/touchstone?version=2").body();
+    assertTrue(two.contains("[Number of Noise Frequencies] 2"), two);
+    JsonNode again =
+        server.json(server.upload("/api/networks", Part.of("file", "again.s2p", two)), 201);
+    String one =
+        server.get("/api/networks/" + again.get("id").asLong() + "/touchstone?version=1").body();
+    String last = one.lines().reduce((a, b) -> b).orElseThrow();
+    double[] numbers =
+        java.util.Arrays.stream(last.split(" ")).mapToDouble(Double::parseDouble).toArray();
+    double[] wanted = {1e9, 0.6, 0.3, 60, 0.15};
+    for (int i = 0; i < wanted.length; i++) {
+      assertEquals(numbers[i], wanted[i], 1e-9 * wanted[i], last);
+    }
+    JsonNode view =
+        server.json(
+            server.send(
+                "POST", "/api/networks/view", "{\"networks\":[" + made.get("id").asLong() + "]}"),
+            200);
+    assertTrue(view.toString().contains("lowest noise figure 0.6"), view.toString());
+  }
+
+  @Test
+  public void mixedModeParametersAreNotTakenForOthers() {
+    String file =
+        "[Version] 2.0\n# MHz S RI R 50\n[Number of Ports] 2\n[Two-Port Data Order] 21_12\n"
+            + "[Number of Frequencies] 1\n[Mixed-Mode Order] D1,2 C1,2\n[Network Data]\n1 0 0 1 0 1 0 0"
+            + " 0\n[End]\n";
+    JsonNode said =
+        server.json(server.upload("/api/networks", Part.of("file", "m.s2p", file)), 400);
+    assertTrue(said.get("detail").asString().contains("Mixed-Mode Order"), said.toString());
+  }
 }

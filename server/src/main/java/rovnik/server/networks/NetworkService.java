@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Service;
@@ -18,6 +19,7 @@ import rovnik.core.formats.TouchstoneFile;
 import rovnik.core.formats.TouchstoneReader;
 import rovnik.core.formats.TouchstoneWriter;
 import rovnik.core.network.NetworkData;
+import rovnik.core.network.NoiseParameters;
 import rovnik.core.path.Gain;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.DataFolder;
@@ -37,6 +39,7 @@ public class NetworkService {
   private final NetworkMapper mapper;
   private final DataFolder folder;
   private final Map<Long, SoftReference<NetworkData>> read = new ConcurrentHashMap<>();
+  private final Map<Long, NoiseParameters> noise = new ConcurrentHashMap<>();
 
   NetworkService(NetworkMapper mapper, ServerSettings settings, Space space) {
     this.mapper = mapper;
@@ -83,6 +86,13 @@ public class NetworkService {
     try {
       folder.store(fileName, data);
       TouchstoneFile file = read(fileName);
+      if (!file.portModes().isEmpty()) {
+        throw new Refusal(
+            "file",
+            "This file holds mixed-mode parameters ([Mixed-Mode Order] "
+                + String.join(" ", file.portModes())
+                + "), which would be shown as those of single ports. Write single-ended ones.");
+      }
       NetworkData n = file.network();
       NetworkMapper.NewNetwork added =
           new NetworkMapper.NewNetwork(
@@ -98,7 +108,7 @@ public class NetworkService {
                   fileName));
       mapper.insert(added);
       folder.claim(fileName);
-      read.put(added.id, new SoftReference<>(n));
+      remember(added.id, file);
       return find(added.id);
     } catch (IOException e) {
       folder.drop(fileName);
@@ -156,13 +166,29 @@ public class NetworkService {
     NetworkData n = kept == null ? null : kept.get();
     if (n == null) {
       try {
-        n = read(row.fileName()).network();
+        TouchstoneFile file = read(row.fileName());
+        n = file.network();
+        remember(id, file);
       } catch (IOException e) {
         throw new UncheckedIOException(e);
       }
-      read.put(id, new SoftReference<>(n)); // files never change
     }
     return n;
+  }
+
+  private void remember(long id, TouchstoneFile file) {
+    read.put(id, new SoftReference<>(file.network())); // files never change
+    if (file.noise() != null) {
+      // Version 2.0 has the noise resistance in ohm, version 1 over the reference.
+      boolean ohm = file.version().startsWith("2");
+      noise.put(id, ohm ? file.noise().over(file.network().referenceOhm()[0]) : file.noise());
+    }
+  }
+
+  /** Noise parameters of a file, if it has any. */
+  public Optional<NoiseParameters> noise(long id) {
+    data(id); // reads the file if it was not read yet
+    return Optional.ofNullable(noise.get(id));
   }
 
   /** The file as it came. */
@@ -183,9 +209,9 @@ public class NetworkService {
       Path out = Files.createTempFile("network", ".touchstone");
       try (BufferedWriter writer = Files.newBufferedWriter(out, StandardOpenOption.WRITE)) {
         if (version == 2) {
-          TouchstoneWriter.writeVersion2(n, comment, writer);
+          TouchstoneWriter.writeVersion2(n, noise(id).orElse(null), comment, writer);
         } else {
-          TouchstoneWriter.writeVersion1(n, comment, writer);
+          TouchstoneWriter.writeVersion1(n, noise(id).orElse(null), comment, writer);
         }
       } catch (RuntimeException e) {
         Files.delete(out);
@@ -208,6 +234,7 @@ public class NetworkService {
     }
     mapper.delete(id);
     read.remove(id);
+    noise.remove(id);
     folder.delete(r.fileName());
   }
 }

@@ -65,7 +65,8 @@ public class NetworkView {
 
   private Shown shown(long id, Request r) {
     String name = networks.find(id).name();
-    return shown(id, name, name, networks.data(id), r, null, false);
+    Shown shown = shown(id, name, name, networks.data(id), r, null, false);
+    return networks.noise(id).map(n -> shown.withNote(n.words())).orElse(shown);
   }
 
   /**
