@@ -93,9 +93,13 @@ function Calibrate({
 }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
+  const [within, setWithin] = useState("");
   const set = async (fullScaleDbm: number | null) => {
     try {
-      await api.put(`/api/recordings/${source.slice(1)}/calibration`, { fullScaleDbm });
+      await api.put(`/api/recordings/${source.slice(1)}/calibration`, {
+        fullScaleDbm,
+        levelAccuracyDb: within.trim() === "" ? null : Number(within),
+      });
       await queries.invalidateQueries({ queryKey: ["recordings"] });
       await api.post(`/api/live/${source}/spectrum/start`, { jobId: job?.id ?? null });
     } catch (e) {
@@ -109,25 +113,45 @@ function Calibrate({
       </Button>
     );
   }
+  const enter = () => text.trim() !== "" && set(Number(text));
   return (
     <div className={classes.sentence}>
       full scale is{" "}
-      <input
-        aria-label="Full-scale level in dBm"
-        placeholder="?"
-        value={text}
-        style={{
-          width: "6ch",
-          font: "inherit",
-          background: "none",
-          color: "inherit",
-          border: 0,
-          borderBottom: "1.5px dotted var(--ink-soft)",
-        }}
-        onChange={(e) => setText(e.currentTarget.value)}
-        onKeyDown={(e) => e.key === "Enter" && text.trim() !== "" && set(Number(text))}
+      <Blank label="Full-scale level in dBm" value={text} onChange={setText} onEnter={enter} /> dBm
+      ±{" "}
+      <Blank
+        label="How far off it may be, in dB"
+        value={within}
+        onChange={setWithin}
+        onEnter={enter}
       />{" "}
-      dBm at the port
+      dB at the port
     </div>
+  );
+}
+
+/** A number to be filled into a sentence. */
+function Blank(props: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  onEnter: () => void;
+}) {
+  return (
+    <input
+      aria-label={props.label}
+      placeholder="?"
+      value={props.value}
+      style={{
+        width: "6ch",
+        font: "inherit",
+        background: "none",
+        color: "inherit",
+        border: 0,
+        borderBottom: "1.5px dotted var(--ink-soft)",
+      }}
+      onChange={(e) => props.onChange(e.currentTarget.value)}
+      onKeyDown={(e) => e.key === "Enter" && props.onEnter()}
+    />
   );
 }

@@ -279,4 +279,32 @@ public class BenchAndRunsApiTest extends BuoyBench {
     assertTrue(policy.contains("default-src 'self'"));
     assertNotEquals(server.get("/index.html").statusCode(), 403);
   }
+
+  /**
+   * Samples carry along how far off they may be: opened again they read with the same uncertainty.
+   */
+  @Test
+  public void savedSamplesKeepTheirUncertainty() {
+    settings("458.525e6", "200e3", 16, 30);
+    start();
+    JsonNode live = settledFrame(16);
+    long saved = server.json(server.send("POST", live("/save"), ""), 201).get("id").asLong();
+    server.json(server.send("POST", live("/hold"), ""), 200);
+    String again = "/api/live/r" + saved + "/spectrum";
+    server.json(
+        server.send(
+            "PUT",
+            again + "/settings",
+            server.json(server.get(live("")), 200).get("settings").toString()),
+        200);
+    server.json(server.send("POST", again + "/start", "{\"jobId\":" + job + "}"), 200);
+    JsonNode look =
+        Flat.look(server.json(server.get(again + "/outcome?settled=true&seconds=20"), 200));
+    double then = reading(live, "carrierPower").get("uncertainty").asDouble();
+    double now = reading(look, "carrierPower").get("uncertainty").asDouble();
+    assertEquals(now / then, 1, 0.05, then + " live, " + now + " from the file");
+    String meta = server.get("/api/recordings/" + saved + "/sigmf-meta").body();
+    assertTrue(meta.contains("rovnik:level_accuracy_db"), meta);
+    assertTrue(meta.contains("rovnik:frequency_accuracy"), meta);
+  }
 }

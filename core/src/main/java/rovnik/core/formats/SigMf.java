@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import rovnik.core.Refusal;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 
 /**
  * The metadata of a SigMF recording (SigMF specification 1.x) that Rovnik uses. The JSON text is
@@ -16,6 +17,7 @@ import rovnik.core.Refusal;
  * @param description free text, may be ""
  * @param recordedAt ISO 8601 time or ""
  * @param hardware what recorded it, may be ""
+ * @param accuracy of level and frequency, as far as it is known
  */
 public record SigMf(
     SampleFormat format,
@@ -24,12 +26,36 @@ public record SigMf(
     double fullScaleDbm,
     String description,
     String recordedAt,
-    String hardware) {
+    String hardware,
+    InstrumentAccuracy accuracy) {
+
+  /** A recording of whose accuracy nothing is known. */
+  public SigMf(
+      SampleFormat format,
+      double sampleRateHz,
+      double centreHz,
+      double fullScaleDbm,
+      String description,
+      String recordedAt,
+      String hardware) {
+    this(
+        format,
+        sampleRateHz,
+        centreHz,
+        fullScaleDbm,
+        description,
+        recordedAt,
+        hardware,
+        InstrumentAccuracy.UNKNOWN);
+  }
 
   /** Highest believable rate. */
   public static final double HIGHEST_RATE_HZ = 1e12;
 
   private static final String FULL_SCALE = "rovnik:full_scale_dbm";
+  private static final String LEVEL = "rovnik:level_accuracy_db";
+  private static final String FREQUENCY = "rovnik:frequency_accuracy";
+  private static final String LINEARITY = "rovnik:linearity_db";
 
   /**
    * Reads the metadata.
@@ -91,7 +117,23 @@ public record SigMf(
         fullScale,
         text(global.get("core:description")),
         recordedAt,
-        text(global.get("core:hw")));
+        text(global.get("core:hw")),
+        new InstrumentAccuracy(
+            plusOrMinus(global, LEVEL),
+            plusOrMinus(global, FREQUENCY),
+            plusOrMinus(global, LINEARITY)));
+  }
+
+  /** How far off something may be, plus or minus; NaN if it is not given. */
+  private static double plusOrMinus(Map<?, ?> global, String key) {
+    if (!(global.get(key) instanceof Number n)) {
+      return Double.NaN;
+    }
+    double value = Refusal.finite(key, n.doubleValue());
+    if (!(value >= 0 && value <= 100)) {
+      throw new Refusal(key, key + " is how far off it may be: 0 to 100.");
+    }
+    return value;
   }
 
   /** The metadata as a tree to be written as JSON. */
@@ -103,11 +145,16 @@ public record SigMf(
     putText(global, "core:description", description);
     putText(global, "core:hw", hardware);
     global.put("core:recorder", "Rovnik");
-    if (!Double.isNaN(fullScaleDbm)) {
+    Map<String, Object> own = new LinkedHashMap<>();
+    putNumber(own, FULL_SCALE, fullScaleDbm);
+    putNumber(own, LEVEL, accuracy.levelDb());
+    putNumber(own, FREQUENCY, accuracy.frequencyRelative());
+    putNumber(own, LINEARITY, accuracy.linearityDb());
+    if (!own.isEmpty()) {
       global.put(
           "core:extensions",
           List.of(Map.of("name", "rovnik", "version", "1.0.0", "optional", true)));
-      global.put(FULL_SCALE, fullScaleDbm);
+      global.putAll(own);
     }
     Map<String, Object> capture = new LinkedHashMap<>();
     capture.put("core:sample_start", 0);
@@ -145,6 +192,12 @@ public record SigMf(
 
   private static String text(Object value) {
     return value instanceof String s ? s : "";
+  }
+
+  private static void putNumber(Map<String, Object> map, String key, double value) {
+    if (!Double.isNaN(value)) {
+      map.put(key, value);
+    }
   }
 
   private static void putText(Map<String, Object> map, String key, String value) {

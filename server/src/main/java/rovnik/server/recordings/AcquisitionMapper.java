@@ -26,7 +26,10 @@ interface AcquisitionMapper {
       String recordedAt,
       String hardware,
       String fileName,
-      String sha256) {}
+      String sha256,
+      Double levelAccuracyDb,
+      Double frequencyAccuracy,
+      Double linearityDb) {}
 
   /** Carries the generated id out of an insert. */
   final class NewAcquisition {
@@ -40,7 +43,8 @@ interface AcquisitionMapper {
 
   String COLUMNS =
       "id, name, origin, datatype, sample_rate_hz, centre_hz, full_scale_dbm, samples, overload,"
-          + " description, recorded_at, hardware, file_name, sha256";
+          + " description, recorded_at, hardware, file_name, sha256, level_accuracy_db, frequency_accuracy,"
+          + " linearity_db";
 
   @Select("select " + COLUMNS + " from acquisition where origin = 'file' order by id desc")
   List<AcquisitionRow> opened();
@@ -53,15 +57,22 @@ interface AcquisitionMapper {
 
   @Insert(
       "insert into acquisition (name, origin, datatype, sample_rate_hz, centre_hz, full_scale_dbm,"
-          + " samples, overload, description, recorded_at, hardware, file_name, sha256) values"
+          + " samples, overload, description, recorded_at, hardware, file_name, sha256, level_accuracy_db,"
+          + " frequency_accuracy, linearity_db) values"
           + " (#{row.name}, #{row.origin}, #{row.datatype}, #{row.sampleRateHz}, #{row.centreHz},"
           + " #{row.fullScaleDbm}, #{row.samples}, #{row.overload}, #{row.description},"
-          + " #{row.recordedAt}, #{row.hardware}, #{row.fileName}, #{row.sha256})")
+          + " #{row.recordedAt}, #{row.hardware}, #{row.fileName}, #{row.sha256},"
+          + " #{row.levelAccuracyDb}, #{row.frequencyAccuracy}, #{row.linearityDb})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(NewAcquisition acquisition);
 
-  @Update("update acquisition set full_scale_dbm = #{level} where id = #{id}")
-  void calibrate(@Param("id") long id, @Param("level") Double fullScaleDbm);
+  @Update(
+      "update acquisition set full_scale_dbm = #{level}, level_accuracy_db = #{accuracy} where id ="
+          + " #{id}")
+  void calibrate(
+      @Param("id") long id,
+      @Param("level") Double fullScaleDbm,
+      @Param("accuracy") Double levelAccuracyDb);
 
   @Select("select count(*) from run where acquisition_id = #{id}")
   int runsOf(long id);

@@ -8,6 +8,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param fullScaleDbm level of a full-scale tone at the port, null without calibration
  * @param levelUnit "dBm" or "dBFS"
+ * @param levelAccuracyDb how far off its level may be, plus or minus; null if that is not known
  */
 @Schema(name = "Recording")
 public record RecordingDto(
@@ -22,4 +23,5 @@ public record RecordingDto(
     String levelUnit,
     boolean overload,
     String description,
-    String recordedAt) {}
+    String recordedAt,
+    @Nullable Double levelAccuracyDb) {}

@@ -17,6 +17,7 @@ import java.util.UUID;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.LongConsumer;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import rovnik.core.Refusal;
 import rovnik.core.emission.EmissionMeasurement;
@@ -34,11 +35,13 @@ import rovnik.core.spectrum.SpectrumMeasurement;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.TraceStack;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.DataFolder;
 import rovnik.server.config.ServerSettings;
 import rovnik.server.config.Space;
 import rovnik.server.recordings.AcquisitionMapper.AcquisitionRow;
+import rovnik.server.results.Nulls;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -111,7 +114,8 @@ public class RecordingService {
         r.fullScaleDbm() == null ? "dBFS" : "dBm",
         r.overload(),
         r.description(),
-        r.recordedAt());
+        r.recordedAt(),
+        r.levelAccuracyDb());
   }
 
   /** Opens a SigMF pair; a bad file changes nothing. */
@@ -172,7 +176,12 @@ public class RecordingService {
 
   /** Keeps the samples of a live record. */
   public RecordingDto keep(
-      String name, String origin, IqRecord record, String hardware, Instant at) {
+      String name,
+      String origin,
+      IqRecord record,
+      InstrumentAccuracy accuracy,
+      String hardware,
+      Instant at) {
     SigMf meta =
         new SigMf(
             SampleFormat.CF32_LE,
@@ -181,7 +190,8 @@ public class RecordingService {
             record.fullScaleDbm(),
             name,
             at.toString(),
-            hardware);
+            hardware,
+            accuracy);
     String fileName = UUID.randomUUID() + ".sigmf-data";
     ByteBuffer bytes = ByteBuffer.allocate(4 * record.iq().length).order(ByteOrder.LITTLE_ENDIAN);
     bytes.asFloatBuffer().put(record.iq());
@@ -218,7 +228,10 @@ public class RecordingService {
                 cut(meta.recordedAt(), 40),
                 cut(meta.hardware(), 400),
                 fileName,
-                sha256));
+                sha256,
+                Nulls.orNull(meta.accuracy().levelDb()),
+                Nulls.orNull(meta.accuracy().frequencyRelative()),
+                Nulls.orNull(meta.accuracy().linearityDb())));
     mapper.insert(added);
     try {
       folder.store(metaName(fileName), new java.io.ByteArrayInputStream(metaJson(added.id)));
@@ -354,19 +367,37 @@ public class RecordingService {
   }
 
   /** Gives a recording a calibration, or takes it away with null. */
-  public RecordingDto calibrate(long id, Double fullScaleDbm) {
+  public RecordingDto calibrate(
+      long id, @Nullable Double fullScaleDbm, @Nullable Double levelAccuracyDb) {
     row(id);
+    if (levelAccuracyDb != null && !(levelAccuracyDb >= 0 && levelAccuracyDb <= 100)) {
+      throw new Refusal(
+          "levelAccuracyDb", "How far off the full-scale level may be, in dB: 0 to 100.");
+    }
     if (fullScaleDbm != null && !(Math.abs(fullScaleDbm) < 300)) {
       throw new Refusal(
           "fullScaleDbm", "The full-scale level must be a number of dBm, such as -12.5.");
     }
-    mapper.calibrate(id, fullScaleDbm);
+    mapper.calibrate(id, fullScaleDbm, fullScaleDbm == null ? null : levelAccuracyDb);
     try {
       folder.write(metaName(row(id).fileName()), metaJson(id));
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
     return find(id);
+  }
+
+  /** What is known of how far off its levels and frequencies may be. */
+  public InstrumentAccuracy accuracy(long id) {
+    return accuracy(row(id));
+  }
+
+  private static InstrumentAccuracy accuracy(AcquisitionRow r) {
+    double level = Nulls.orNan(r.levelAccuracyDb());
+    double frequency = Nulls.orNan(r.frequencyAccuracy());
+    return r.linearityDb() == null
+        ? new InstrumentAccuracy(level, frequency)
+        : new InstrumentAccuracy(level, frequency, r.linearityDb());
   }
 
   /** Metadata of the recording as SigMF JSON. */
@@ -380,7 +411,8 @@ public class RecordingService {
             r.fullScaleDbm() == null ? Double.NaN : r.fullScaleDbm(),
             r.description(),
             r.recordedAt(),
-            r.hardware());
+            r.hardware(),
+            accuracy(r));
     return json.writerWithDefaultPrettyPrinter().writeValueAsBytes(meta.toTree());
   }
 

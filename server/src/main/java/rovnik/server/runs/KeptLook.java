@@ -7,6 +7,7 @@ import rovnik.core.network.NetworkData;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.server.jobs.JobDto;
 
 /**
@@ -24,11 +25,14 @@ public record KeptLook(
     String identity,
     String overrideReason) {
 
+  /** Samples, and how far off their levels and frequencies may be. */
+  public record Samples(IqRecord record, InstrumentAccuracy accuracy) {}
+
   /**
    * What the measurement adds.
    *
    * @param words its settings in words
-   * @param record samples to keep with it, null if there are none or they are on file already
+   * @param samples to keep with it, null if there are none or they are on file already
    * @param recordingId the recording that it was made from, or null
    * @param network S-parameters to keep with it, or null
    * @param conditions further facts, such as the receiver's attenuation
@@ -36,7 +40,7 @@ public record KeptLook(
   public record Parts(
       Outcome outcome,
       List<Fact> words,
-      @Nullable IqRecord record,
+      @Nullable Samples samples,
       @Nullable Long recordingId,
       @Nullable NetworkData network,
       Map<String, String> conditions) {
@@ -51,7 +55,7 @@ public record KeptLook(
     }
 
     public Parts with(Map<String, String> otherConditions) {
-      return new Parts(outcome, words, record, recordingId, network, otherConditions);
+      return new Parts(outcome, words, samples, recordingId, network, otherConditions);
     }
   }
 }

@@ -94,10 +94,19 @@ public class RunService {
 
   private @Nullable Long recording(KeptLook look, String name, OffsetDateTime now) {
     KeptLook.Parts parts = look.parts();
-    return parts.record() == null
+    KeptLook.Samples samples = parts.samples();
+    return samples == null
         ? parts.recordingId()
         : Long.valueOf(
-            recordings.keep(name, "run", parts.record(), look.identity(), Instant.from(now)).id());
+            recordings
+                .keep(
+                    name,
+                    "run",
+                    samples.record(),
+                    samples.accuracy(),
+                    look.identity(),
+                    Instant.from(now))
+                .id());
   }
 
   private @Nullable Long network(KeptLook.Parts parts, String name) {

@@ -242,8 +242,14 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
     } else {
       conditions.put("sweep time", String.format(Locale.ROOT, "%.3g s", l.facts().recordSeconds()));
     }
+    IqRecord record = recordOf(l);
     return new KeptLook.Parts(
-        l.whole(), SpectrumOutcome.words(settings.toCore()), recordOf(l), null, null, conditions);
+        l.whole(),
+        SpectrumOutcome.words(settings.toCore()),
+        record == null ? null : new KeptLook.Samples(record, l.setting().accuracy()),
+        null,
+        null,
+        conditions);
   }
 
   // Guided work.

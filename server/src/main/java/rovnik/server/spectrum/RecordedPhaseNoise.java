@@ -14,7 +14,6 @@ import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
-import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.server.measure.FileMeasurement;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -132,7 +131,7 @@ class RecordedPhaseNoise implements FileMeasurement<RecordedPhaseNoise.Settings>
         level,
         widest.trace(),
         maker,
-        InstrumentAccuracy.UNKNOWN,
+        recordings.accuracy(r.id()),
         widest.marks());
   }
 

@@ -75,7 +75,7 @@ class RecordingController {
       List<ReadingDto> readings) {}
 
   @Schema(name = "Calibration")
-  record Calibration(@Nullable Double fullScaleDbm) {}
+  record Calibration(@Nullable Double fullScaleDbm, @Nullable Double levelAccuracyDb) {}
 
   @GetMapping
   List<RecordingDto> all() {
@@ -115,7 +115,7 @@ class RecordingController {
 
   @PutMapping("/{id}/calibration")
   RecordingDto calibrate(@PathVariable long id, @RequestBody Calibration calibration) {
-    return recordings.calibrate(id, calibration.fullScaleDbm());
+    return recordings.calibrate(id, calibration.fullScaleDbm(), calibration.levelAccuracyDb());
   }
 
   @DeleteMapping("/{id}")

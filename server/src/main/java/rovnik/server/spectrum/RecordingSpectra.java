@@ -11,7 +11,6 @@ import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
-import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -51,7 +50,7 @@ public class RecordingSpectra {
             wanted.viewToCore(),
             job,
             calibrated && !job.isNone() ? new PathCorrection(job.path().toCore()) : null,
-            InstrumentAccuracy.UNKNOWN);
+            recordings.accuracy(recording.id()));
     List<String> marks = recording.overload() ? List.of("clipped") : List.of();
     if (setting.view().second() != null) {
       throw new Refusal("second", "A recording has one input. Take input 2 away.");

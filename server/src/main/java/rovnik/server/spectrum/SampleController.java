@@ -38,6 +38,11 @@ class SampleController {
       throw Conflict.state("There are no samples: this source sends finished traces.");
     }
     return recordings.keep(
-        receiver.sourceName(), "live", record, receiver.identity(), Instant.now());
+        receiver.sourceName(),
+        "live",
+        record,
+        ((SpectrumLook) session.look()).setting().accuracy(),
+        receiver.identity(),
+        Instant.now());
   }
 }
