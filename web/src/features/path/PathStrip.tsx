@@ -36,7 +36,12 @@ export function PathStrip({ job, plan, instruments, onPlane, readAt }: Props) {
           >
             <div className={classes.name}>{e.name}</div>
             <div className={`figures ${classes.detail}`}>
-              {detail(e, plan?.headroomDb[i] ?? null, plan?.planes[i]?.levelDbm)}
+              {detail(
+                e,
+                plan?.headroomDb[i] ?? null,
+                plan?.planes[i]?.levelDbm,
+                plan?.planes[i - 1]?.levelDbm,
+              )}
             </div>
           </button>
           {i < elements.length - 1 && (
@@ -93,12 +98,16 @@ export function PathStrip({ job, plan, instruments, onPlane, readAt }: Props) {
 }
 
 /** What an element does; a source that is set elsewhere sends what the plan says. */
-function detail(e: PathElement, headroom: number | null, sent?: number): string {
+function detail(e: PathElement, headroom: number | null, sent?: number, got?: number): string {
   if (e.kind === "SOURCE") {
     return `${signed(sent ?? e.outputLevelDbm ?? 0)} dBm`;
   }
   if (e.kind === "PORT") {
     return headroom === null ? "no limit" : `${headroom.toFixed(1)} dB left`;
   }
-  return e.gainKind === "table" ? "gain table" : `${signed(e.gainDb ?? 0)} dB`;
+  if (e.gainKind === "number") {
+    return `${signed(e.gainDb ?? 0)} dB`;
+  }
+  // A gain over frequency: what it is where the source sends.
+  return sent === undefined || got === undefined ? "gain table" : `${signed(sent - got)} dB here`;
 }

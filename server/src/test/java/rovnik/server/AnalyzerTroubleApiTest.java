@@ -135,6 +135,10 @@ public class AnalyzerTroubleApiTest extends AnalyzerBench {
     JsonNode verdict =
         server.json(server.send("POST", url("/verify"), "{\"what\":\"SHORT\",\"port\":1}"), 200);
     assertTrue(verdict.get("good").asBoolean(), verdict.toString());
+    // The wrong part is refused, and spoils nothing of what the right one said.
+    JsonNode before = state().get("facts");
+    refused("POST", url("/verify"), "{\"what\":\"OPEN\",\"port\":1}", 400);
+    assertEquals(state().get("facts"), before);
   }
 
   /** Sweeps that cannot be: what is wrong with each, by its field. */

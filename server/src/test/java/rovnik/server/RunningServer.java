@@ -202,6 +202,16 @@ final class RunningServer implements AutoCloseable {
             .POST(HttpRequest.BodyPublishers.ofByteArrays(pieces)));
   }
 
+  /** The database closes at once, as it does when its disk is full. */
+  void loseDatabase() {
+    try (var connection = context.getBean(javax.sql.DataSource.class).getConnection();
+        var statement = connection.createStatement()) {
+      statement.execute("SHUTDOWN IMMEDIATELY");
+    } catch (java.sql.SQLException closed) {
+      // that is what was asked for
+    }
+  }
+
   /** All stand-ins are gone at once; the next test gets others. */
   void loseStandins() {
     standinsLost = true;

@@ -202,6 +202,26 @@ public class StartTest {
     }
   }
 
+  /**
+   * A database that closed by itself is opened again by the next who asks; what was kept is there.
+   */
+  @Test
+  public void aDatabaseThatClosedOpensAgain() {
+    try (RunningServer s = RunningServer.start(data)) {
+      s.json(s.send("POST", "/api/jobs", "{\"name\":\"kept\",\"dut\":\"x\"}"), 201);
+      s.loseDatabase();
+      int asked = 0;
+      while (s.get("/api/jobs").statusCode() != 200) {
+        int status = s.get("/api/jobs").statusCode();
+        assertTrue(status == 503 || status == 200, "answered " + status);
+        assertTrue(asked++ < 20, "it stays closed");
+      }
+      assertEquals(s.json(s.get("/api/jobs"), 200).get(0).get("name").asString(), "kept");
+      assertEquals(s.json(s.get("/api/health"), 200).get("status").asString(), "ok");
+      s.json(s.send("POST", "/api/jobs", "{\"name\":\"after\",\"dut\":\"x\"}"), 201);
+    }
+  }
+
   private String passwordFile(String password) throws IOException {
     Path file = data.resolve("password");
     Files.writeString(file, password + "\n");

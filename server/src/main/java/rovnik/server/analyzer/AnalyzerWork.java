@@ -22,6 +22,9 @@ import rovnik.server.networks.NetworkService;
 /** What is done with the newest sweep: calibrations, verification, fixture, memory. */
 @Service
 class AnalyzerWork {
+  /** A residual of a reflection beyond which another part is plugged in than was said. */
+  private static final double NO_SUCH_PART = 0.3;
+
   private final KitLibrary kits;
   private final CalibrationStore store;
   private final NetworkService networks;
@@ -99,6 +102,15 @@ class AnalyzerWork {
           default ->
               throw new Refusal("what", "Verify with OPEN, SHORT, LOAD, RIPPLE, THROUGH or FILE.");
         };
+    if (verdict.worst() > NO_SUCH_PART) {
+      throw new Refusal(
+          "what",
+          String.format(
+              Locale.ROOT,
+              "This does not look like the part that was named: it is off by %.2f, more than any"
+                  + " calibration drifts. Nothing was changed. Plug that part in, or calibrate anew.",
+              verdict.worst()));
+    }
     store.verified(c.id(), verdict.worst());
     s.verified(verdict.worst());
     return verdict;

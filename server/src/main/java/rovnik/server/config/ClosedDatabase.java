@@ -3,6 +3,7 @@ package rovnik.server.config;
 import com.zaxxer.hikari.HikariDataSource;
 import com.zaxxer.hikari.SQLExceptionOverride;
 import java.sql.SQLException;
+import java.util.Set;
 import javax.sql.DataSource;
 import org.h2.api.ErrorCode;
 import org.h2.mvstore.MVStoreException;
@@ -18,6 +19,8 @@ import org.springframework.transaction.TransactionSystemException;
 @Component
 class ClosedDatabase {
   private static final Logger LOG = LoggerFactory.getLogger(ClosedDatabase.class);
+  private static final Set<Integer> CLOSED =
+      Set.of(ErrorCode.DATABASE_IS_CLOSED, ErrorCode.DATABASE_CALLED_AT_SHUTDOWN);
   private static final long BETWEEN_NANOS = 10_000_000_000L;
 
   private final DataSource database;
@@ -34,7 +37,7 @@ class ClosedDatabase {
     for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
       if (cause instanceof MVStoreException
           || cause instanceof TransactionSystemException t && is(t.getApplicationException())
-          || cause instanceof SQLException s && s.getErrorCode() == ErrorCode.DATABASE_IS_CLOSED) {
+          || cause instanceof SQLException s && CLOSED.contains(s.getErrorCode())) {
         return true;
       }
     }
