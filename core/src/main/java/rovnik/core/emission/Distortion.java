@@ -46,7 +46,11 @@ public final class Distortion {
     }
   }
 
-  /** Third-order intercept from two tones and the two products beside them. */
+  /**
+   * Third-order intercept from two tones and the two products beside them. The product at 2 f1 - f2
+   * grows by 2 dB with the first tone and by 1 dB with the second (common practice), so that
+   * unequal tones give the same intercept from either product; the lower of the two is returned.
+   */
   public static ThirdOrder thirdOrder(
       double firstHz,
       double secondHz,
@@ -56,10 +60,17 @@ public final class Distortion {
       double upperDbm) {
     double low = Math.min(firstHz, secondHz);
     double high = Math.max(firstHz, secondHz);
-    double tone = (firstDbm + secondDbm) / 2;
-    double product = Math.max(lowerDbm, upperDbm);
+    double lowDbm = firstHz < secondHz ? firstDbm : secondDbm;
+    double highDbm = firstHz < secondHz ? secondDbm : firstDbm;
+    double fromLower = (2 * lowDbm + highDbm - lowerDbm) / 2;
+    double fromUpper = (2 * highDbm + lowDbm - upperDbm) / 2;
     return new ThirdOrder(
-        2 * low - high, 2 * high - low, tone, lowerDbm, upperDbm, tone + (tone - product) / 2);
+        2 * low - high,
+        2 * high - low,
+        (firstDbm + secondDbm) / 2,
+        lowerDbm,
+        upperDbm,
+        Math.min(fromLower, fromUpper));
   }
 
   /**

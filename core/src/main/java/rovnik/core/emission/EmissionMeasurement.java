@@ -448,7 +448,8 @@ public final class EmissionMeasurement {
       return;
     }
     Distortion.ThirdOrder t = Distortion.thirdOrder(low, high, a.level(), b.level(), lower, upper);
-    double floor = maker.noiseDb(trace.enbwHz());
+    double product = maker.lineDb(Math.max(lower, upper));
+    double tones = Math.hypot(maker.lineDb(a.level()), maker.lineDb(b.level()) / 2);
     List<String> marks = maker.marks(t.lowerHz(), t.upperHz());
     double noise = rovnik.core.spectrum.PeakSearch.median(trace.level());
     if (Math.max(lower, upper) < noise + 6) {
@@ -456,14 +457,19 @@ public final class EmissionMeasurement {
     }
     readings.add(
         maker.ratio(
-            "thirdOrder", "Third-order products", -t.distanceDb(), floor, Limit.NONE, marks));
+            "thirdOrder",
+            "Third-order products",
+            -t.distanceDb(),
+            Math.hypot(product, tones),
+            Limit.NONE,
+            marks));
     readings.add(
         maker.level(
             "intercept",
             "Third-order intercept",
             t.interceptDbm(),
             trace.unit(),
-            floor,
+            Math.hypot(product / 2, tones),
             Limit.NONE,
             marks));
     tables.add(

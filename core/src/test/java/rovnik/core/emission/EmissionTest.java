@@ -158,11 +158,22 @@ public class EmissionTest {
   /** OIP3 = P + delta/2 (Pozar, Microwave Engineering, from memory). */
   @Test
   public void interceptFromTwoTones() {
-    var t = Distortion.thirdOrder(101e6, 100e6, 0.2, -0.2, -52, -50);
+    var t = Distortion.thirdOrder(101e6, 100e6, 0.2, -0.2, -52, -49.8);
     assertEquals(t.interceptDbm(), 25, 1e-9);
-    assertEquals(t.distanceDb(), 50, 1e-9);
+    assertEquals(t.distanceDb(), 49.8, 1e-9);
     assertEquals(t.lowerHz(), 99e6);
     assertEquals(t.upperHz(), 102e6);
+  }
+
+  /**
+   * A cubic of 25 dBm intercept: 2 P1 + P2 - 2 x 25 and 2 P2 + P1 - 2 x 25, for unequal tones too.
+   */
+  @Test
+  public void unequalTonesHaveTheSameIntercept() {
+    for (double other : new double[] {0, -3, -10, 4}) {
+      var t = Distortion.thirdOrder(100e6, 101e6, 0, other, other - 50, 2 * other - 50);
+      assertEquals(t.interceptDbm(), 25, 1e-9, "second tone at " + other);
+    }
   }
 
   /** -40 dB alone is 1 %; two of them are 1.414 %. */

@@ -72,4 +72,26 @@ public class WindowTest {
     assertTrue(highest < 0);
     return highest;
   }
+
+  /**
+   * Half-overlapped segments: the voltages of noise in two Hann segments are correlated by 1/6
+   * (Welch, IEEE Trans. AU-15, 1967); with cos^2 and sin^2 the energies follow as 35/18 and 1/12
+   * (arithmetic).
+   */
+  @Test
+  public void whatOverlappingSegmentsShare() {
+    WindowFigures hann = Window.HANN.figures();
+    assertEquals(hann.overlapAmplitude(), 1 / 6.0, 1e-3);
+    assertEquals(hann.spread(), 35 / 18.0, 1e-3);
+    assertEquals(hann.overlapSpread(), 1 / 12.0, 1e-3);
+    WindowFigures rectangular = Window.RECTANGULAR.figures();
+    assertEquals(rectangular.overlapAmplitude(), 0.5, 1e-3);
+    assertEquals(rectangular.spread(), 1, 1e-3);
+    assertEquals(rectangular.overlapSpread(), 0.5, 1e-3);
+    // Noise of a Hann window is correlated by 2/3 with its neighbouring bin, by 1/6 with the next.
+    assertEquals(Math.abs(Window.HANN.noiseCorrelation(1)), 2 / 3.0, 1e-3);
+    assertEquals(Math.abs(Window.HANN.noiseCorrelation(2)), 1 / 6.0, 1e-3);
+    assertEquals(Window.HANN.noiseCorrelation(3), 0, 1e-3);
+    assertEquals(Window.HANN.overlapCorrelation(0, 0), 1 / 6.0, 1e-3);
+  }
 }
