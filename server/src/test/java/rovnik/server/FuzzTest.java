@@ -17,7 +17,7 @@ import tools.jackson.databind.JsonNode;
  * other requests.
  */
 public class FuzzTest {
-  private static final int SHORT = Integer.getInteger("rovnik.torture.requests", 1500);
+  private static final int SHORT = Integer.getInteger("rovnik.torture.requests", 1000);
   private static final String META =
       """
       {"global":{"core:datatype":"ci16_le","core:version":"1.2.0","core:sample_rate":1000000,

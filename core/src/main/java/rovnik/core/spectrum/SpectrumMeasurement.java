@@ -315,7 +315,9 @@ public final class SpectrumMeasurement {
           correction == null ? nominalSource : correction.sourceToPlaneHz(nominalSource);
       double errorHz = value - nominal;
       // What has no plain carrier has no frequency error to judge; what should have one has.
-      Limit limit = plain || top == null ? context.limits().frequencyErrorHz() : Limit.NONE;
+      // And where the nominal frequency is not in view, the carrier here is another.
+      boolean judged = (plain || top == null) && !Double.isNaN(nominalInViewHz());
+      Limit limit = judged ? context.limits().frequencyErrorHz() : Limit.NONE;
       readings.add(
           maker.reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, own));
       double toPpm = 1e6 / nominalSource;

@@ -74,6 +74,15 @@ public class MeasurementTest {
     assertEquals(tight.verdict(), Verdict.FAIL);
   }
 
+  /** A carrier of another service is not off the licensed frequency: it has none here. */
+  @Test
+  public void aCarrierElsewhereIsNotJudged() {
+    LimitSet far = new LimitSet(458e6, 10, 27, 3, 0.5);
+    for (String id : new String[] {"frequencyError", "frequencyErrorPpm", "carrierPower"}) {
+      assertEquals(read(id, 0.5, 5000, path(30, 0), far, null).verdict(), Verdict.NONE, id);
+    }
+  }
+
   /** Two plans that differ by a pad give the same reading at the plane. */
   @Test
   public void padCancels() {
