@@ -307,4 +307,36 @@ public class BenchAndRunsApiTest extends BuoyBench {
     assertTrue(meta.contains("rovnik:level_accuracy_db"), meta);
     assertTrue(meta.contains("rovnik:frequency_accuracy"), meta);
   }
+
+  private String holder() {
+    return server.json(server.get(live("")), 200).get("holder").asString();
+  }
+
+  private void changeAs(String client) {
+    var change =
+        server
+            .request(live("/settings"))
+            .header("X-Rovnik-Client", client + "%7Ca%20window")
+            .header("Content-Type", "application/json")
+            .method(
+                "PATCH", java.net.http.HttpRequest.BodyPublishers.ofString("{\"averages\":12}"));
+    server.json(server.send(change), 200);
+  }
+
+  /** A last request that arrives after its window has closed leaves nobody holding for ever. */
+  @Test
+  public void aWindowThatHasGoneHoldsNothing() {
+    var window = server.window("i" + receiver, "spectrum", "w9");
+    changeAs("w9");
+    assertEquals(holder(), "w9");
+    window.sendClose(java.net.http.WebSocket.NORMAL_CLOSURE, "").join();
+    awaitTrue(() -> holder().isEmpty());
+    changeAs("w9");
+    assertEquals(holder(), "", "a window that is no more holds it");
+    // One that only came back holds from then on what it had asked for.
+    var again = server.window("i" + receiver, "spectrum", "w9");
+    awaitTrue(() -> holder().equals("w9"));
+    again.sendClose(java.net.http.WebSocket.NORMAL_CLOSURE, "").join();
+    awaitTrue(() -> holder().isEmpty());
+  }
 }

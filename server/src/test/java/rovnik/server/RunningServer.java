@@ -157,6 +157,23 @@ final class RunningServer implements AutoCloseable {
     }
   }
 
+  /** A window that watches a look; close it to let go. */
+  java.net.http.WebSocket window(String source, String measurement, String client) {
+    return this.client
+        .newWebSocketBuilder()
+        .buildAsync(
+            URI.create(
+                root.replace("http", "ws")
+                    + "/api/frames?source="
+                    + source
+                    + "&measurement="
+                    + measurement
+                    + "&client="
+                    + client),
+            new java.net.http.WebSocket.Listener() {})
+        .join();
+  }
+
   HttpRequest.Builder request(String path) {
     return HttpRequest.newBuilder(URI.create(root + path));
   }

@@ -34,6 +34,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   private final Measuring<S> measuring;
   private final @Nullable InstrumentLoop loop;
   private final Hold hold;
+  private volatile Client late = Client.NOBODY;
   private final PowerGate gate;
   private final JobService jobs;
   private final Bench bench;
@@ -141,6 +142,13 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   // Who holds, who watches.
 
   public void require(Client client) {
+    if (showing.gone(client.id()) && hold.holder().nobody()) {
+      // A last request of a window that has closed meanwhile: nobody would ever let go for it. If
+      // it
+      // only comes back, it holds from then on.
+      late = client;
+      return;
+    }
     hold.require(client, measuring.sourceName());
   }
 
@@ -159,6 +167,11 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   }
 
   void watch(Watcher watcher) {
+    Client back = late;
+    if (back.id().equals(watcher.clientId()) && hold.holder().nobody()) {
+      hold.takeOver(back);
+      late = Client.NOBODY;
+    }
     showing.watch(watcher, state());
   }
 

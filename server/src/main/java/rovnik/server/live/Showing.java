@@ -46,7 +46,12 @@ final class Showing<S> {
   private final String source;
   private final String kind;
   private final JsonMapper json;
+
+  /** So many windows that went are remembered. */
+  private static final int MOST_GONE = 1000;
+
   private final Set<Watcher> watchers = ConcurrentHashMap.newKeySet();
+  private final Set<String> gone = ConcurrentHashMap.newKeySet();
   private final AtomicLong sequence = new AtomicLong();
   private volatile @Nullable Newest<S> newest;
 
@@ -59,6 +64,7 @@ final class Showing<S> {
   /** A window comes, and gets what there is. */
   void watch(Watcher watcher, SessionState state) {
     watchers.add(watcher);
+    gone.remove(watcher.clientId());
     watcher.state(message(state));
     Newest<S> n = newest;
     if (n != null) {
@@ -70,7 +76,19 @@ final class Showing<S> {
   boolean leave(Watcher watcher) {
     watchers.remove(watcher);
     watcher.close();
-    return watchers.stream().noneMatch(w -> w.clientId().equals(watcher.clientId()));
+    boolean last = watchers.stream().noneMatch(w -> w.clientId().equals(watcher.clientId()));
+    if (last) {
+      if (gone.size() >= MOST_GONE) {
+        gone.clear();
+      }
+      gone.add(watcher.clientId());
+    }
+    return last;
+  }
+
+  /** True if the windows of this client have all gone. */
+  boolean gone(String clientId) {
+    return gone.contains(clientId);
   }
 
   boolean watched() {
