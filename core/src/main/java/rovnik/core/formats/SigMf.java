@@ -29,26 +29,6 @@ public record SigMf(
     String hardware,
     InstrumentAccuracy accuracy) {
 
-  /** A recording of whose accuracy nothing is known. */
-  public SigMf(
-      SampleFormat format,
-      double sampleRateHz,
-      double centreHz,
-      double fullScaleDbm,
-      String description,
-      String recordedAt,
-      String hardware) {
-    this(
-        format,
-        sampleRateHz,
-        centreHz,
-        fullScaleDbm,
-        description,
-        recordedAt,
-        hardware,
-        InstrumentAccuracy.UNKNOWN);
-  }
-
   /** Highest believable rate. */
   public static final double HIGHEST_RATE_HZ = 1e12;
 

@@ -71,7 +71,15 @@ public class SigMfTest {
     assertTrue(Double.isNaN(m.fullScaleDbm()));
     assertEquals(m.samplesIn(4000), 1000);
     SigMf calibrated =
-        new SigMf(SampleFormat.CF32_LE, 2e6, 1e9, -12.5, "d", "2026-01-01T00:00:00Z", "hw");
+        new SigMf(
+            SampleFormat.CF32_LE,
+            2e6,
+            1e9,
+            -12.5,
+            "d",
+            "2026-01-01T00:00:00Z",
+            "hw",
+            new rovnik.core.uncertainty.InstrumentAccuracy(0.4, 1e-9, 0.1));
     assertEquals(SigMf.fromTree(calibrated.toTree()), calibrated);
     assertEquals(SigMf.fromTree(m.toTree()), m);
   }
