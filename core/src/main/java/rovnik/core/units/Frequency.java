@@ -16,6 +16,8 @@ public record Frequency(double hertz) implements Comparable<Frequency> {
           "\\s*([+-]?(?:\\d+(?:\\.\\d*)?|\\.\\d+)(?:[eE][+-]?\\d+)?)\\s*([umkKMG\u00B5\u03BC]?)"
               + "((?:[hH][zZ])?)\\s*");
 
+  private static final double BEYOND_ALL = 1e15;
+
   public Frequency {
     Refusal.finite("frequency", hertz);
   }
@@ -71,6 +73,10 @@ public record Frequency(double hertz) implements Comparable<Frequency> {
   @Override
   public String toString() {
     double size = Math.abs(hertz);
+    if (size >= BEYOND_ALL) {
+      return String.format(
+          Locale.ROOT, "%.3g Hz", hertz); // hundreds of digits tell nobody anything
+    }
     String[] units = {"Hz", "kHz", "MHz", "GHz"};
     int unit = size >= 1e9 ? 3 : size >= 1e6 ? 2 : size >= 1e3 ? 1 : 0;
     String digits = String.format(Locale.ROOT, "%.9f", hertz / Math.pow(1000, unit));

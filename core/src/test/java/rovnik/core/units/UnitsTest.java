@@ -46,6 +46,7 @@ public class UnitsTest {
     assertEquals(Frequency.ofHertz(200e3).toString(), "200 kHz");
     assertEquals(Frequency.ofHertz(1e9).toString(), "1 GHz");
     assertEquals(Frequency.ofHertz(0).toString(), "0 Hz");
+    assertEquals(Frequency.ofHertz(-5e299).toString(), "-5.00e+299 Hz");
     assertEquals(Frequency.ofHertz(458525871.2).toString(), "458.5258712 MHz");
   }
 
