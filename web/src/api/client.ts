@@ -119,12 +119,17 @@ export const thisWindow = (() => {
   return fresh;
 })();
 
+/** What the window is told when the server wants somebody to sign in. */
+export const SIGNED_OUT = "rovnik-signed-out";
+
 async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
   const headers: Record<string, string> = {
     "X-Rovnik-Client": encodeURIComponent(`${thisWindow.id}|${thisWindow.name}`),
   };
   let payload: BodyInit | undefined;
   if (body instanceof FormData) {
+    payload = body;
+  } else if (body instanceof URLSearchParams) {
     payload = body;
   } else if (typeof body === "string") {
     headers["Content-Type"] = "text/plain";
@@ -145,6 +150,9 @@ async function request<T>(method: string, url: string, body?: unknown): Promise<
   }
   if (!reply.ok) {
     const problem = await reply.json().catch(() => ({}));
+    if (reply.status === 401) {
+      window.dispatchEvent(new Event(SIGNED_OUT));
+    }
     throw new Problem(
       problem.detail ?? `The server answered ${reply.status}.`,
       problem.field ?? "",
@@ -163,3 +171,14 @@ export const api = {
   patch: <T>(url: string, body: unknown) => request<T>("PATCH", url, body),
   remove: (url: string) => request<void>("DELETE", url),
 };
+
+/** Asks to be let in; the server remembers this browser until it is closed. */
+export async function signIn(username: string, password: string) {
+  await fetch("/api/health"); // brings the token for what follows
+  await request<void>("POST", "/login", new URLSearchParams({ username, password }));
+}
+
+export async function signOut() {
+  await request<void>("POST", "/logout");
+  window.dispatchEvent(new Event(SIGNED_OUT));
+}

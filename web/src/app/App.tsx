@@ -24,6 +24,8 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { api, type Job, type Recording } from "../api/client";
 import { later } from "../components/later";
 import { useInstruments } from "../desk/useInstruments";
+import { AccountButton } from "../features/access/AccountButton";
+import { useMe } from "../features/access/useMe";
 import classes from "./App.module.css";
 import { useCommands } from "./commands";
 import { Notices } from "./Notices";
@@ -32,6 +34,8 @@ import { go, useAddress } from "./router";
 import { useKeys } from "./useKeys";
 
 const JobDialog = later(async () => (await import("./JobDialog")).JobDialog);
+
+const SignIn = later(async () => (await import("../features/access/SignIn")).SignIn);
 
 const Help = later(async () => (await import("./Help")).Help);
 
@@ -59,7 +63,16 @@ const AREAS = [
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
 
+/** The desk, or the page to sign in. */
 export function App() {
+  const me = useMe();
+  if (me === undefined) {
+    return null;
+  }
+  return me ? <Shell /> : <SignIn />;
+}
+
+function Shell() {
   const { area } = useAddress();
   const [help, setHelp] = useState(false);
   const { colorScheme, toggleColorScheme } = useMantineColorScheme();
@@ -144,6 +157,7 @@ export function App() {
         </Group>
         <div style={{ flex: 1 }} />
         <QuickEntry />
+        <AccountButton />
         <ActionIcon
           variant="subtle"
           aria-label="Light or dark"

@@ -26,6 +26,8 @@ export const theme = createTheme({
   fontSizes: { xs: "0.78rem", sm: "0.86rem", md: "0.95rem", lg: "1.1rem", xl: "1.3rem" },
   components: {
     Modal: { defaultProps: { closeButtonProps: { "aria-label": "Close" } } },
+    // A dialog's head is no banner of the page.
+    ModalHeader: { defaultProps: { component: "div" } },
     Alert: { defaultProps: { closeButtonLabel: "Close" } },
   },
 });

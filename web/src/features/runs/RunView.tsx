@@ -163,7 +163,8 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         </ConfirmButton>
       </Group>
       <Text fz="sm">
-        Kept {new Date(summary.keptAt).toLocaleString()} from {run.sourceName}
+        Kept {new Date(summary.keptAt).toLocaleString()}
+        {summary.keptBy && ` by ${summary.keptBy}`} from {run.sourceName}
         {run.identity && ` (${run.identity})`}: {run.words.map(factWords).join(", ")}.
         {run.overrideReason && <b> Levels overridden: {run.overrideReason}</b>}
       </Text>

@@ -1,21 +1,14 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
-import static org.testng.Assert.assertEquals;
 
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /** No area breaks a rule of axe-core, a library that checks pages against WCAG, in either theme. */
 public class AccessibilityTest extends SpectrumScreen {
-  private static final Path AXE = Path.of("..", "web", "node_modules", "axe-core", "axe.min.js");
-
   @DataProvider
   public Object[][] areas() {
     return new Object[][] {
@@ -25,7 +18,7 @@ public class AccessibilityTest extends SpectrumScreen {
   }
 
   @Test(dataProvider = "areas")
-  public void keepsTheRules(String area, boolean dark) throws IOException {
+  public void areaKeepsTheRules(String area, boolean dark) {
     if (dark) {
       page.getByLabel("Light or dark").click();
       assertThat(page.locator("html")).hasAttribute("data-mantine-color-scheme", "dark");
@@ -39,10 +32,6 @@ public class AccessibilityTest extends SpectrumScreen {
     button(area.substring(0, 1).toUpperCase(java.util.Locale.ROOT) + area.substring(1)).click();
     assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setLevel(1)))
         .hasCount(1);
-    page.evaluate(Files.readString(AXE));
-    Object broken =
-        page.evaluate(
-            "() => axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes[0].html))");
-    assertEquals(broken, List.of());
+    keepsTheRules();
   }
 }

@@ -9,12 +9,16 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Base64;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Random;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /** Server and stand-ins as processes of their own, as the launcher starts them. */
@@ -218,6 +222,23 @@ final class Processes implements AutoCloseable {
             .build();
     // Another window that was closed lets go when the server has seen it.
     waitFor(control + " to be " + value, () -> !send(request).contains("is in use"));
+  }
+
+  /** Opens the door again, whatever accounts a test has left. */
+  void removeAccounts(String chief, String password) {
+    String basic =
+        Base64.getEncoder()
+            .encodeToString((chief + ":" + password).getBytes(StandardCharsets.UTF_8));
+    HttpRequest.Builder request =
+        HttpRequest.newBuilder().header("Authorization", "Basic " + basic);
+    URI all = URI.create(url() + "/api/accounts");
+    // The chief goes last: the one who administers cannot be removed before.
+    for (int round = 0; round < 2; round++) {
+      Matcher ids = Pattern.compile("\"id\":(\\d+)").matcher(send(request.uri(all).GET().build()));
+      while (ids.find()) {
+        send(request.uri(URI.create(all + "/" + ids.group(1))).DELETE().build());
+      }
+    }
   }
 
   private String send(HttpRequest request) {

@@ -1,11 +1,16 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.testng.Assert.assertEquals;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.testng.annotations.AfterClass;
@@ -24,6 +29,8 @@ abstract class SpectrumScreen {
    * change. It ends with the process, for nobody else knows which class is the last.
    */
   private static Processes shared;
+
+  private static final Path AXE = Path.of("..", "web", "node_modules", "axe-core", "axe.min.js");
 
   protected Processes rovnik;
   protected Browser browser;
@@ -130,6 +137,19 @@ abstract class SpectrumScreen {
     enter("span 200k");
     enter("458.525M");
     assertThat(page.getByText("average 20 of 20")).isVisible();
+  }
+
+  /** What is shown breaks no rule of axe-core, which checks pages against WCAG. */
+  protected void keepsTheRules() {
+    try {
+      page.evaluate(Files.readString(AXE));
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    Object broken =
+        page.evaluate(
+            "() => axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes[0].html))");
+    assertEquals(broken, List.of());
   }
 
   protected static Pattern words(String regex) {

@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CompletableFuture;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.web.server.context.WebServerApplicationContext;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -159,6 +160,12 @@ final class RunningServer implements AutoCloseable {
 
   /** A window that watches a look; close it to let go. */
   java.net.http.WebSocket window(String source, String measurement, String client) {
+    return window(source, measurement, client, new CompletableFuture<>());
+  }
+
+  /** One that also says when the server has closed it. */
+  java.net.http.WebSocket window(
+      String source, String measurement, String client, CompletableFuture<Void> ended) {
     return this.client
         .newWebSocketBuilder()
         .buildAsync(
@@ -170,8 +177,19 @@ final class RunningServer implements AutoCloseable {
                     + measurement
                     + "&client="
                     + client),
-            new java.net.http.WebSocket.Listener() {})
+            new java.net.http.WebSocket.Listener() {
+              @Override
+              public java.util.concurrent.CompletionStage<?> onClose(
+                  java.net.http.WebSocket socket, int status, String reason) {
+                ended.complete(null);
+                return null;
+              }
+            })
         .join();
+  }
+
+  int port() {
+    return port;
   }
 
   HttpRequest.Builder request(String path) {

@@ -246,7 +246,7 @@ public class StartTest {
               .request("/login")
               .header("Content-Type", "application/x-www-form-urlencoded")
               .POST(HttpRequest.BodyPublishers.ofString("username=rovnik&password=" + password));
-      assertEquals(guarded.send(login).statusCode(), 401);
+      assertEquals(guarded.send(login).statusCode(), 403);
       for (int i = 0; i < 3; i++) {
         assertEquals(guarded.send(as(guarded, "guess " + i)).statusCode(), 401);
       }

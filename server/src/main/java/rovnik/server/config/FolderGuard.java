@@ -1,10 +1,8 @@
 package rovnik.server.config;
 
 import java.io.IOException;
-import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.ServerSocket;
-import java.net.UnknownHostException;
 import java.nio.channels.FileChannel;
 import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Files;
@@ -19,21 +17,27 @@ import java.util.stream.Stream;
 import org.springframework.beans.factory.support.DefaultSingletonBeanRegistry;
 import org.springframework.context.ApplicationContextInitializer;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.core.Ordered;
 import org.springframework.core.env.ConfigurableEnvironment;
 
 /**
  * Looks before anything is touched whether Rovnik can start at all: the data folder can be written
- * and belongs to no other server, the port is free, and who listens on the network has a password.
- * The folder stays locked until the last of the beans is gone.
+ * and belongs to no other server, and the port is free. The folder stays locked until the last of
+ * the beans is gone.
  */
 public final class FolderGuard
-    implements ApplicationContextInitializer<ConfigurableApplicationContext> {
+    implements ApplicationContextInitializer<ConfigurableApplicationContext>, Ordered {
   private static final Set<PosixFilePermission> OWNER_ONLY =
       PosixFilePermissions.fromString("rwx------");
 
   /** What is made by Rovnik and forgotten by a fresh start. */
   private static final List<String> FORGOTTEN =
       List.of("rovnik.mv.db", "rovnik.trace.db", "acquisitions", "networks");
+
+  @Override
+  public int getOrder() {
+    return 0;
+  }
 
   @Override
   public void initialize(ConfigurableApplicationContext context) {
@@ -46,10 +50,9 @@ public final class FolderGuard
               + " has a ; in its name, which the database cannot open."
               + " Choose another with --data.");
     }
-    boolean guarded = Password.of(settings).isPresent();
-    String address = settings.getProperty("server.address", "127.0.0.1");
-    checkAddress(address, guarded);
-    checkPort(address, settings.getProperty("server.port", Integer.class, 0));
+    checkPort(
+        settings.getProperty("server.address", "127.0.0.1"),
+        settings.getProperty("server.port", Integer.class, 0));
     Path data = Path.of(folder).toAbsolutePath().normalize();
     FileChannel lock = locked(data);
     if (context.getBeanFactory() instanceof DefaultSingletonBeanRegistry beans) {
@@ -57,25 +60,6 @@ public final class FolderGuard
     }
     if (settings.getProperty("rovnik.fresh", Boolean.class, false)) {
       FORGOTTEN.forEach(name -> forget(data.resolve(name)));
-    }
-  }
-
-  private static void checkAddress(String address, boolean guarded) {
-    try {
-      boolean loopback = InetAddress.getByName(address).isLoopbackAddress();
-      if (!loopback && !guarded) {
-        throw new StartRefused(
-            "Listening on "
-                + address
-                + " needs a password. Give one with --password-file or in ROVNIK_PASSWORD, or"
-                + " listen on 127.0.0.1.");
-      }
-    } catch (UnknownHostException e) {
-      throw new StartRefused(
-          "There is no address "
-              + address
-              + " to listen on. Correct --listen, for example"
-              + " 127.0.0.1.");
     }
   }
 

@@ -75,7 +75,15 @@ class HealthController {
     if (event.getApplicationContext() instanceof WebServerApplicationContext web) {
       String address = settings.getProperty("server.address", "127.0.0.1");
       System.out.println(
-          "Rovnik is ready: http://" + address + ":" + web.getWebServer().getPort() + "/");
+          "Rovnik is ready: "
+              + (settings.containsProperty("server.ssl.key-store")
+                      || settings.containsProperty("server.ssl.certificate")
+                  ? "https://"
+                  : "http://")
+              + address
+              + ":"
+              + web.getWebServer().getPort()
+              + "/");
     }
   }
 }

@@ -19,7 +19,7 @@ public final class Refusals {
   }
 
   /** Answers from a filter, in the shape that all errors have; the sentence is our own. */
-  static void send(HttpServletResponse response, int status, String field, String sentence)
+  public static void send(HttpServletResponse response, int status, String field, String sentence)
       throws IOException {
     response.setStatus(status);
     response.setContentType("application/problem+json");

@@ -1,8 +1,12 @@
 package rovnik.server.live;
 
 import java.io.IOException;
+import java.security.Principal;
 import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.context.annotation.Configuration;
+import org.springframework.context.event.EventListener;
 import org.springframework.web.socket.CloseStatus;
 import org.springframework.web.socket.WebSocketSession;
 import org.springframework.web.socket.config.annotation.EnableWebSocket;
@@ -11,6 +15,7 @@ import org.springframework.web.socket.config.annotation.WebSocketHandlerRegistry
 import org.springframework.web.socket.handler.AbstractWebSocketHandler;
 import org.springframework.web.util.UriComponentsBuilder;
 import rovnik.core.Refusal;
+import rovnik.server.access.AccountChanged;
 import rovnik.server.config.Conflict;
 
 /**
@@ -21,6 +26,7 @@ import rovnik.server.config.Conflict;
 @EnableWebSocket
 class LiveSocket implements WebSocketConfigurer {
   private final Sessions sessions;
+  private final Set<WebSocketSession> open = ConcurrentHashMap.newKeySet();
 
   LiveSocket(Sessions sessions) {
     this.sessions = sessions;
@@ -29,6 +35,17 @@ class LiveSocket implements WebSocketConfigurer {
   @Override
   public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
     registry.addHandler(new Handler(), "/api/frames"); // the default allows the same origin only
+  }
+
+  /** Whoever has signed in with it watches no longer, and must sign in again. */
+  @EventListener
+  void changed(AccountChanged account) throws IOException {
+    for (WebSocketSession raw : open) {
+      Principal who = raw.getPrincipal();
+      if (account.name().equals(who == null ? "" : who.getName())) {
+        raw.close(CloseStatus.POLICY_VIOLATION.withReason("sign in again"));
+      }
+    }
   }
 
   private final class Handler extends AbstractWebSocketHandler {
@@ -43,6 +60,7 @@ class LiveSocket implements WebSocketConfigurer {
         raw.getAttributes().put("session", session);
         Watcher watcher = new Watcher(raw, query.getOrDefault("client", ""));
         raw.getAttributes().put("watcher", watcher);
+        open.add(raw);
         session.watch(watcher);
       } catch (Refusal | Conflict e) {
         raw.close(CloseStatus.POLICY_VIOLATION.withReason("no such source"));
@@ -51,6 +69,7 @@ class LiveSocket implements WebSocketConfigurer {
 
     @Override
     public void afterConnectionClosed(WebSocketSession raw, CloseStatus status) {
+      open.remove(raw);
       if (raw.getAttributes().get("session") instanceof MeasuringSession<?> session) {
         session.leave((Watcher) raw.getAttributes().get("watcher"));
       }

@@ -20,6 +20,7 @@ public final class RunDtos {
    * A run on the tape.
    *
    * @param kind of its outcome, such as "spectrum" or "harmonics"
+   * @param keptBy account that kept it; empty if nobody had to sign in
    * @param verdict worst verdict of its readings
    * @param headline its first reading, short
    * @param unit of the picture
@@ -33,12 +34,18 @@ public final class RunDtos {
       String name,
       String note,
       String keptAt,
+      String keptBy,
       Verdict verdict,
       String verdictText,
       String headline,
       String unit,
       float[] picture,
-      Attachments attachments) {}
+      Attachments attachments) {
+    /** Files of before accounts do not say who. */
+    public Summary {
+      keptBy = keptBy == null ? "" : keptBy;
+    }
+  }
 
   /**
    * What was kept beside the outcome, as files that can be opened.

@@ -110,6 +110,7 @@ class RunFiles {
                     job,
                     name,
                     keptAt,
+                    run.summary().keptBy(),
                     new RunDtos.Attachments(samples(name, files), network(name, files)),
                     new RunMapper.RunRow(
                         run.version(),

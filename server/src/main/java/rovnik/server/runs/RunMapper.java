@@ -21,6 +21,7 @@ interface RunMapper {
       String kind,
       String name,
       OffsetDateTime keptAt,
+      String keptBy,
       String verdict,
       String headline,
       String unit,
@@ -56,7 +57,7 @@ interface RunMapper {
   }
 
   String TAPE =
-      "select r.id, r.job_id, r.kind, r.name, r.kept_at, r.verdict, r.headline, r.unit,"
+      "select r.id, r.job_id, r.kind, r.name, r.kept_at, r.kept_by, r.verdict, r.headline, r.unit,"
           + " r.picture_json, r.acquisition_id, r.network_id, coalesce(n.text, '') as note"
           + " from run r left join note n on n.run_id = r.id";
 
@@ -79,11 +80,11 @@ interface RunMapper {
   int countOfAcquisition(long id);
 
   @Insert(
-      "insert into run (job_id, acquisition_id, network_id, kind, version, name, kept_at,"
+      "insert into run (job_id, acquisition_id, network_id, kind, version, name, kept_at, kept_by,"
           + " settings_json, work_json, words_json, path_json, limits_json, conditions_json,"
           + " source_name, identity, override_reason, verdict, headline, unit, picture_json,"
           + " outcome_json) values (#{tape.jobId}, #{tape.acquisitionId}, #{tape.networkId},"
-          + " #{tape.kind}, #{row.version}, #{tape.name}, #{tape.keptAt}, #{row.settingsJson},"
+          + " #{tape.kind}, #{row.version}, #{tape.name}, #{tape.keptAt}, #{tape.keptBy}, #{row.settingsJson},"
           + " #{row.workJson}, #{row.wordsJson}, #{row.pathJson}, #{row.limitsJson},"
           + " #{row.conditionsJson}, #{row.sourceName}, #{row.identity}, #{row.overrideReason},"
           + " #{tape.verdict}, #{tape.headline}, #{tape.unit}, #{tape.pictureJson},"

@@ -15,6 +15,7 @@ import rovnik.core.limits.Verdict;
 import rovnik.core.result.Outcome;
 import rovnik.core.runs.RunComparison;
 import rovnik.core.runs.RunFacts;
+import rovnik.server.access.SignedIn;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Refusals;
 import rovnik.server.jobs.JobService;
@@ -74,6 +75,7 @@ public class RunService {
                     look.job().id(),
                     name,
                     now,
+                    SignedIn.nameNow(),
                     new RunDtos.Attachments(recording(look, name, now), network(parts, name)),
                     new RunRow(
                         VERSION,
@@ -121,6 +123,7 @@ public class RunService {
       long job,
       String name,
       OffsetDateTime keptAt,
+      String keptBy,
       RunDtos.Attachments attachments,
       RunRow row,
       Outcome outcome) {
@@ -133,6 +136,7 @@ public class RunService {
                 outcome.kind(),
                 name,
                 keptAt,
+                keptBy,
                 outcome.verdict().name(),
                 picture.headline(),
                 picture.unit(),
@@ -171,6 +175,7 @@ public class RunService {
         r.name(),
         r.note(),
         r.keptAt().toInstant().toString(),
+        r.keptBy(),
         verdict,
         verdict.label(),
         r.headline(),

@@ -1,4 +1,4 @@
-package rovnik.server.config;
+package rovnik.server.access;
 
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
@@ -16,6 +16,7 @@ import org.springframework.security.authentication.event.AuthenticationSuccessEv
 import org.springframework.security.core.Authentication;
 import org.springframework.security.web.authentication.WebAuthenticationDetails;
 import org.springframework.web.filter.OncePerRequestFilter;
+import rovnik.server.config.Refusals;
 
 /**
  * Whoever guesses passwords waits: after a few wrong ones an address is not listened to for a time

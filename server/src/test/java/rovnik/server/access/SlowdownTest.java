@@ -1,4 +1,4 @@
-package rovnik.server.config;
+package rovnik.server.access;
 
 import static org.testng.Assert.assertEquals;
 

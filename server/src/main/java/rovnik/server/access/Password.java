@@ -1,12 +1,14 @@
-package rovnik.server.config;
+package rovnik.server.access;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermission;
 import java.util.Optional;
 import java.util.Set;
 import org.springframework.core.env.Environment;
+import rovnik.server.config.StartRefused;
 
 /**
  * The password that everybody needs, if there is one: from the file that {@code
@@ -17,6 +19,9 @@ final class Password {
   static final String VARIABLE = "ROVNIK_PASSWORD";
   private static final int SHORTEST = 10;
 
+  /** More is not looked at by the hash that is kept. */
+  private static final int MOST_BYTES = 72;
+
   private Password() {}
 
   static Optional<String> of(Environment settings) {
@@ -25,11 +30,19 @@ final class Password {
     if (given == null || given.isEmpty()) {
       return Optional.empty();
     }
+    return Optional.of(checked(given));
+  }
+
+  /** The password, if it is long enough and not too long. */
+  static String checked(String given) {
     if (given.length() < SHORTEST) {
       throw new StartRefused(
           "The password has " + given.length() + " characters; use at least " + SHORTEST + ".");
     }
-    return Optional.of(given);
+    if (given.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
+      throw new StartRefused("The password is too long; use at most " + MOST_BYTES + " bytes.");
+    }
+    return given;
   }
 
   private static String read(Path file) {
