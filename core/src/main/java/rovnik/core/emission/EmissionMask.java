@@ -144,6 +144,16 @@ public record EmissionMask(List<Segment> segments) {
       double level = wide ? power.level(hz - half, hz + half) : t.level()[i];
       worst = worse(worst, index, hz - carrierHz, level, referenceLevel);
     }
+    // The limit is strictest at an end, which is no point of the trace in general.
+    for (double hz : new double[] {near, far}) {
+      boolean inside =
+          hz - half >= (wide ? power.lowestHz() : t.startHz() - slack)
+              && hz + half <= (wide ? power.highestHz() : t.stopHz() + slack);
+      if (inside && last >= first) {
+        double level = wide ? power.level(hz - half, hz + half) : t.levelAt(hz);
+        worst = worse(worst, index, hz - carrierHz, level, referenceLevel);
+      }
+    }
     double low = Math.min(near, far);
     double high = Math.max(near, far);
     for (Peak p : wide ? List.<Peak>of() : peaks) {

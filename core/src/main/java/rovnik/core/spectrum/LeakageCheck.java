@@ -1,5 +1,6 @@
 package rovnik.core.spectrum;
 
+import java.util.Arrays;
 import rovnik.core.signal.Window;
 import rovnik.core.units.Decibels;
 
@@ -32,8 +33,8 @@ public final class LeakageCheck {
    * The finding.
    *
    * @param skirt what it is
-   * @param excessDb how far the skirt stands above the window's leakage, in the median; NaN if
-   *     there is no skirt
+   * @param excessDb power of the skirt over that of the window's leakage there; NaN if there is no
+   *     skirt
    * @param nearestCoherentHz frequency nearest to the line with a whole, odd number of periods in
    *     the record: cycles and points share no factor
    */
@@ -45,6 +46,13 @@ public final class LeakageCheck {
   private static final double TO_BINS = 60;
   private static final double ABOVE_NOISE_DB = 6;
   private static final double REAL_EXCESS_DB = 6;
+  private static final double UNSURE_SIGMAS = 3;
+
+  /** Less leakage than this share of the line's power is not told apart. */
+  private static final double LEAST = 1e-20;
+
+  /** What scatters by more than this share of what noise does is noise. */
+  private static final double NOISY = 0.6;
 
   /**
    * Looks at the skirt of one line.
@@ -58,7 +66,15 @@ public final class LeakageCheck {
     double binHz = layout.sampleRateHz() / layout.windowLength();
     double coherent = nearestCoherent(line.frequencyHz() - centreHz, layout) + centreHz;
     double noise = PeakSearch.median(trace.level());
-    double[] excess = new double[trace.points()];
+    // The window's response has nulls, where a record of whole periods lies: how well the line's
+    // place is known says how deep they may be taken to be.
+    ToneInterpolator tone = ToneInterpolator.of(layout);
+    double unsureBins =
+        UNSURE_SIGMAS * new LineStatistics(trace, tone).of(line).frequencyHz() / binHz;
+    double leaked = 0;
+    double mostLeaked = 0;
+    double[] overShape = new double[trace.points()];
+    double measured = 0;
     int skirtPoints = 0;
     int looked = 0;
     for (int i = 0; i < trace.points(); i++) {
@@ -69,23 +85,47 @@ public final class LeakageCheck {
       }
       looked++;
       if (trace.level()[i] > noise + ABOVE_NOISE_DB) {
-        excess[skirtPoints++] = trace.level()[i] - line.level() - envelopeDb(layout.window(), bins);
+        double own = Math.pow(layout.window().response(bins), 2);
+        double most = most(layout.window(), bins, unsureBins);
+        measured += Decibels.toPowerRatio(trace.level()[i] - line.level());
+        leaked += own;
+        mostLeaked += most * most;
+        overShape[skirtPoints++] =
+            trace.level()[i] - line.level() - Decibels.fromPowerRatio(Math.max(own, LEAST));
       }
     }
     if (looked == 0 || skirtPoints < looked / 5) {
       return new Finding(Skirt.NONE, Double.NaN, coherent);
     }
-    java.util.Arrays.sort(excess, 0, skirtPoints);
-    double median = excess[skirtPoints / 2];
-    return new Finding(median > REAL_EXCESS_DB ? Skirt.REAL : Skirt.LEAKAGE, median, coherent);
+    double excessDb = Decibels.fromPowerRatio(measured / Math.max(mostLeaked, LEAST));
+    if (excessDb > REAL_EXCESS_DB) {
+      return new Finding(Skirt.REAL, excessDb, coherent);
+    }
+    if (layout.windowLength() == layout.fftLength()
+        && scatterDb(Arrays.copyOf(overShape, skirtPoints))
+            > NOISY * NoiseStatistics.decibels(new NoiseStatistics(trace).point())) {
+      // Leakage lies on the window's curve; what scatters about it like noise is the signal's own.
+      double real = Decibels.fromPowerRatio(measured / Math.max(leaked, LEAST));
+      return new Finding(Skirt.REAL, real, coherent);
+    }
+    return new Finding(Skirt.LEAKAGE, excessDb, coherent);
   }
 
-  private static double envelopeDb(Window window, double bins) {
+  /** Median distance from the median, as a standard deviation. */
+  private static double scatterDb(double[] values) {
+    Arrays.sort(values);
+    double middle = values[values.length / 2];
+    double[] away = Arrays.stream(values).map(v -> Math.abs(v - middle)).sorted().toArray();
+    return 1.48 * away[away.length / 2];
+  }
+
+  /** Highest response near a distance. */
+  private static double most(Window window, double bins, double unsureBins) {
     double highest = 0;
-    for (double x = bins - 0.5; x <= bins + 0.5; x += 0.125) {
-      highest = Math.max(highest, Math.abs(window.response(x)));
+    for (double x = -1; x <= 1; x += 0.5) {
+      highest = Math.max(highest, Math.abs(window.response(bins + x * unsureBins)));
     }
-    return Decibels.fromAmplitudeRatio(highest);
+    return highest;
   }
 
   /** Offset nearest to another one with an odd number of periods in a record of 2^n points. */

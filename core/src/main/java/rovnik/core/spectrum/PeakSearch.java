@@ -26,6 +26,15 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
    * out: a candidate must stand above the sum of their envelopes.
    */
   public List<Peak> find(Trace trace, ToneInterpolator interpolator) {
+    return find(trace, interpolator, List.of());
+  }
+
+  /**
+   * The same with lines beside the trace, whose skirts and side lobes reach in.
+   *
+   * @param outside at the trace's plane
+   */
+  public List<Peak> find(Trace trace, ToneInterpolator interpolator, List<Peak> outside) {
     int[] tops = tops(trace.level());
     List<Peak> candidates = new ArrayList<>();
     for (int top : strongest(tops, trace.level())) {
@@ -41,7 +50,7 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
       if (peaks.size() == most) {
         break;
       }
-      double leakage = leakageDb(candidate, peaks, trace, interpolator);
+      double leakage = leakageDb(candidate, peaks, outside, trace, interpolator);
       if (candidate.level() > leakage + interpolator.leakageMarginDb()
           && beyond(candidate.level(), leakage) >= thresholdDb) {
         peaks.add(candidate);
@@ -52,8 +61,16 @@ public record PeakSearch(double thresholdDb, double excursionDb, int most) {
 
   /** Highest level that the window's side lobes of the stronger lines can reach here. */
   private static double leakageDb(
-      Peak candidate, List<Peak> stronger, Trace trace, ToneInterpolator interpolator) {
+      Peak candidate,
+      List<Peak> stronger,
+      List<Peak> outside,
+      Trace trace,
+      ToneInterpolator interpolator) {
     double amplitude = 0;
+    for (Peak line : outside) {
+      double points = Math.abs(candidate.frequencyHz() - line.frequencyHz()) / trace.stepHz();
+      amplitude += Math.pow(10, line.level() / 20) * interpolator.reachesTo(points);
+    }
     for (Peak line : stronger) {
       double points = Math.abs(candidate.frequencyHz() - line.frequencyHz()) / trace.stepHz();
       amplitude += Math.pow(10, line.level() / 20) * interpolator.sideLobeEnvelope(points);

@@ -1,8 +1,11 @@
 package rovnik.core.spectrum;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.signal.ComplexFft;
+import rovnik.core.units.Decibels;
 
 /**
  * Streaming overlapped spectrum estimator (Welch's method of averaged modified periodograms, IEEE
@@ -14,6 +17,13 @@ import rovnik.core.signal.ComplexFft;
  */
 public final class SpectrumEstimator {
   private static final int SPILL_AFTER = 32;
+
+  /** The strongest lines outside are enough: the others' side lobes lie below theirs. */
+  private static final int MOST_OUTSIDE = 4;
+
+  /** Points to each side from which a line's place is told. */
+  private static final int AROUND = 8;
+
   private final SpectrumLayout layout;
   private final Detector detector;
   private final ComplexFft fft;
@@ -29,6 +39,7 @@ public final class SpectrumEstimator {
   private int partialSegments;
   private int pendingSamples;
   private int segments;
+  private boolean transformed; // re and im hold the newest segment
 
   public SpectrumEstimator(SpectrumLayout layout, Detector detector) {
     this.layout = layout;
@@ -163,9 +174,57 @@ public final class SpectrumEstimator {
     fold(start, 0, firstRun);
     fold(0, firstRun, sum.length - firstRun);
     segments++;
+    transformed = true;
     if (++partialSegments == SPILL_AFTER) {
       spill();
     }
+  }
+
+  /** The strongest lines that the newest segment has beside the shown points. */
+  public List<OutsideLine> outside() {
+    int n = layout.fftLength();
+    int hidden = n - sum.length;
+    if (!transformed || hidden <= 0) {
+      return List.of();
+    }
+    int first = Math.floorMod(layout.firstBin() + sum.length, n);
+    int[] strongest = new int[MOST_OUTSIDE];
+    int found = 0;
+    for (int i = 0; i < hidden; i++) {
+      int bin = (first + i) % n;
+      float here = power(bin);
+      if (here < power((bin + 1) % n) || here <= power((bin + n - 1) % n)) {
+        continue;
+      }
+      int at = Math.min(found, MOST_OUTSIDE);
+      while (at > 0 && power(strongest[at - 1]) < here) {
+        at--;
+      }
+      if (at < MOST_OUTSIDE) {
+        System.arraycopy(strongest, at, strongest, at + 1, Math.min(found, MOST_OUTSIDE - 1) - at);
+        strongest[at] = bin;
+        found = Math.min(found + 1, MOST_OUTSIDE);
+      }
+    }
+    List<OutsideLine> lines = new ArrayList<>();
+    for (int i = 0; i < found; i++) {
+      lines.add(outside(strongest[i]));
+    }
+    return lines;
+  }
+
+  private OutsideLine outside(int bin) {
+    int n = layout.fftLength();
+    float[] level = new float[2 * AROUND + 1];
+    for (int i = 0; i < level.length; i++) {
+      level[i] = (float) Decibels.fromPowerRatio(power(Math.floorMod(bin - AROUND + i, n)) + 1e-30);
+    }
+    ToneInterpolator tone = ToneInterpolator.of(layout);
+    double offset = tone.offsetPoints(level, AROUND);
+    int signed = bin < n / 2 ? bin : bin - n;
+    return new OutsideLine(
+        signed - layout.firstBin() + offset,
+        Decibels.toPowerRatio(level[AROUND] + tone.lossDb(offset)));
   }
 
   private void spill() {

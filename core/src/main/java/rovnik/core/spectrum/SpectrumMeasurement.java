@@ -54,6 +54,7 @@ public final class SpectrumMeasurement {
    *
    * @param power linear power of each point of the layout, 1.0 for a full-scale tone
    * @param layout how it was made
+   * @param outside lines beside the shown points
    * @param centreHz of the record, at the instrument's port
    * @param fullScaleDbm of the record, NaN if it is not calibrated
    * @param segments in the average
@@ -63,6 +64,7 @@ public final class SpectrumMeasurement {
   public static SpectrumResult of(
       double[] power,
       SpectrumLayout layout,
+      List<OutsideLine> outside,
       double centreHz,
       double fullScaleDbm,
       int segments,
@@ -95,31 +97,43 @@ public final class SpectrumMeasurement {
             settings.window().label(),
             settings.detector().label(),
             calibrated);
-    return of(trace, ToneInterpolator.of(layout), settings, context);
+    List<Peak> beside = new ArrayList<>();
+    for (OutsideLine line : outside) {
+      Peak peak = line.at(startHz, layout.stepHz(), offsetDb);
+      float[] one = {(float) peak.level()};
+      if (correction != null) {
+        correction.applyTo(one, peak.frequencyHz(), layout.stepHz());
+      }
+      beside.add(new Peak(peak.frequencyHz(), one[0]));
+    }
+    return of(trace, ToneInterpolator.of(layout), beside, settings, context);
   }
 
   /**
    * Lines and readings of a trace that is already at the reading plane.
    *
    * @param interpolator for lines between its points
+   * @param outside lines beside the trace that reach into it
    */
   public static SpectrumResult of(
       Trace trace,
       ToneInterpolator interpolator,
+      List<Peak> outside,
       SpectrumSettings settings,
       MeasurementContext context) {
-    List<Peak> peaks = settings.lines().over(trace.level()).find(trace, interpolator);
+    List<Peak> peaks = settings.lines().over(trace.level()).find(trace, interpolator, outside);
     PathCorrection correction = trace.calibrated() ? context.correction() : null;
     return new SpectrumResult(
         trace,
         peaks,
-        new Readings(trace, peaks, interpolator, settings, correction, context).all());
+        new Readings(trace, peaks, outside, interpolator, settings, correction, context).all());
   }
 
   /** Readings of one trace; a class of its own so that the parts share the trace's facts. */
   private static final class Readings {
     private final Trace trace;
     private final List<Peak> peaks;
+    private final List<Peak> outside;
     private final ToneInterpolator interpolator;
     private final SpectrumSettings settings;
     private final PathCorrection correction;
@@ -131,12 +145,14 @@ public final class SpectrumMeasurement {
     Readings(
         Trace trace,
         List<Peak> peaks,
+        List<Peak> outside,
         ToneInterpolator interpolator,
         SpectrumSettings settings,
         PathCorrection correction,
         MeasurementContext context) {
       this.trace = trace;
       this.peaks = peaks;
+      this.outside = outside;
       this.interpolator = interpolator;
       this.settings = settings;
       this.correction = correction;
@@ -262,17 +278,15 @@ public final class SpectrumMeasurement {
     /** What the window makes of the strongest lines, over the span; in their own main lobe 1. */
     private float[] leakage() {
       float[] leakage = new float[LOOKS_AT_FLOOR];
+      List<Peak> leaking = new ArrayList<>(peaks.subList(0, Math.min(LEAKING_LINES, peaks.size())));
+      leaking.addAll(outside);
       for (int i = 0; i < LOOKS_AT_FLOOR; i++) {
         double hertz =
             trace.startHz() + (i + 0.5) / LOOKS_AT_FLOOR * (trace.stopHz() - trace.startHz());
         double amplitude = 0;
-        for (Peak line : peaks.subList(0, Math.min(LEAKING_LINES, peaks.size()))) {
+        for (Peak line : leaking) {
           double points = Math.abs(hertz - line.frequencyHz()) / trace.stepHz();
-          double share =
-              points < interpolator.lobePoints()
-                  ? interpolator.amplitude(points)
-                  : interpolator.sideLobeEnvelope(points);
-          amplitude += Math.pow(10, line.level() / 20) * share;
+          amplitude += Math.pow(10, line.level() / 20) * interpolator.reachesTo(points);
         }
         leakage[i] = (float) (20 * Math.log10(Math.max(1e-15, amplitude)));
       }

@@ -124,6 +124,11 @@ public final class ToneInterpolator {
     return highest;
   }
 
+  /** Highest response so far from a tone, in its main lobe and beside it. */
+  double reachesTo(double points) {
+    return points < lobePoints() ? amplitude(points) : sideLobeEnvelope(points);
+  }
+
   /**
    * Noise may lift a side lobe by this. Beside a narrow lobe the line's own place is less well
    * known, and with it that of its side lobes.

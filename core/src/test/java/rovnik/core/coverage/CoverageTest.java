@@ -53,7 +53,7 @@ public class CoverageTest {
     e.powerInto(power);
     MeasurementContext context = new MeasurementContext(null, PERFECT, LimitSet.NONE, List.of());
     return EmissionMeasurement.of(
-            SpectrumMeasurement.of(power, layout, 0, 0, e.segments(), s, context),
+            SpectrumMeasurement.of(power, layout, e.outside(), 0, 0, e.segments(), s, context),
             s,
             view,
             context,

@@ -46,6 +46,24 @@ public class EmissionMaskTest {
     assertEquals(mask.judge(edge, 0, 0, List.of()).get(0).margin(), -10, 1e-5);
   }
 
+  /** The limit is strictest where a slope ends, between two points of the trace. */
+  @Test
+  public void anEndBetweenTwoPointsIsJudged() {
+    EmissionMask mask = new EmissionMask(List.of(relative(10.5e3, 50.5e3, -20, -60)));
+    Trace flat = Made.trace(-100e3, 1e3, 201, f -> -59.5);
+    for (Result r : mask.judge(flat, 0, 0, List.of())) {
+      assertEquals(Math.abs(r.offsetHz()), 50.5e3, 1e-6);
+      assertEquals(r.margin(), -0.5, 1e-5);
+    }
+    // The filter of a segment's own bandwidth ends with it, too.
+    Segment wide = new Segment(20.25e3, 80.25e3, 10e3, -20, -50, NONE, NONE);
+    double level = -59.5 + 10 * Math.log10(10e3 / 1.5e3);
+    for (Result r : new EmissionMask(List.of(wide)).judge(flat, 0, 0, List.of())) {
+      assertEquals(Math.abs(r.offsetHz()), 75.25e3, 1e-6);
+      assertEquals(r.margin(), -20 - 30 * 55 / 60.0 - level, 1e-4);
+    }
+  }
+
   /** In the segment's own 10 kHz a flat -100 dBm in 1.5 kHz is -91.76 dBm. */
   @Test
   public void levelsAreThoseOfTheSegmentsBandwidth() {

@@ -76,7 +76,7 @@ public class EmissionMeasurementTest {
             marks,
             spoiled);
     return EmissionMeasurement.of(
-        SpectrumMeasurement.of(power, layout, CENTRE, 0, e.segments(), s, context),
+        SpectrumMeasurement.of(power, layout, e.outside(), CENTRE, 0, e.segments(), s, context),
         s,
         view,
         context,

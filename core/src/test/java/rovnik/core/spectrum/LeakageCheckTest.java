@@ -21,7 +21,7 @@ public class LeakageCheckTest {
     SpectrumSettings s = new SpectrumSettings(0, FS * 0.9, 0, window, Detector.RMS, 1, 0, 50e3);
     SpectrumResult r =
         SpectrumMeasurement.of(
-            power, layout, 0, Double.NaN, e.segments(), s, MeasurementContext.BARE);
+            power, layout, e.outside(), 0, Double.NaN, e.segments(), s, MeasurementContext.BARE);
     return LeakageCheck.look(r.trace(), layout, 0, r.peaks().get(0));
   }
 
@@ -62,6 +62,29 @@ public class LeakageCheckTest {
     assertTrue(Math.abs(cycles - 100.5) <= 1.5);
     Finding again = look(withNoise(Signals.tone(40_960, cycles / N, 0.5)), Window.RECTANGULAR);
     assertEquals(again.skirt(), Skirt.NONE);
+  }
+
+  /** A record of whole periods leaks nothing: what lies beside the line then is the signal's. */
+  @Test
+  public void phaseNoiseOfAcoherentToneIsReal() {
+    for (long seed = 1; seed <= 20; seed++) {
+      java.util.Random random = new java.util.Random(seed);
+      float[] iq = new float[2 * N];
+      double[] noise = new double[N];
+      double walk = 0;
+      for (int i = 0; i < N; i++) {
+        walk += 1e-4 * random.nextGaussian();
+        noise[i] = walk;
+      }
+      for (int i = 0; i < N; i++) {
+        // Without a trend: the mean frequency is that of whole periods.
+        double phase = 2 * Math.PI * 101.0 * i / N + noise[i] - noise[N - 1] * i / N;
+        iq[2 * i] = (float) (0.5 * Math.cos(phase));
+        iq[2 * i + 1] = (float) (0.5 * Math.sin(phase));
+      }
+      float[] quiet = Signals.sum(iq, Signals.noise(N, 1e-11, seed));
+      assertEquals(look(quiet, Window.RECTANGULAR).skirt(), Skirt.REAL);
+    }
   }
 
   /** Slow random frequency modulation makes a skirt that no window takes away. */

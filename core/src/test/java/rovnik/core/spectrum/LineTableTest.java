@@ -82,7 +82,7 @@ public class LineTableTest {
 
   private static int lines(float[] level, SpectrumSettings s) {
     return SpectrumMeasurement.of(
-            trace(level), ToneInterpolator.gaussian(1.44, 1), s, MeasurementContext.BARE)
+            trace(level), ToneInterpolator.gaussian(1.44, 1), List.of(), s, MeasurementContext.BARE)
         .peaks()
         .size();
   }

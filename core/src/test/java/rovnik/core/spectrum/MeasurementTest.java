@@ -46,6 +46,7 @@ public class MeasurementTest {
         SpectrumMeasurement.of(
             power,
             layout,
+            e.outside(),
             915e6,
             0,
             e.segments(),
@@ -146,7 +147,14 @@ public class MeasurementTest {
     e.powerInto(power);
     Reading floor =
         SpectrumMeasurement.of(
-                power, layout, 915e6, Double.NaN, e.segments(), s, MeasurementContext.BARE)
+                power,
+                layout,
+                e.outside(),
+                915e6,
+                Double.NaN,
+                e.segments(),
+                s,
+                MeasurementContext.BARE)
             .readings()
             .stream()
             .filter(r -> r.id().equals("noiseDensity"))

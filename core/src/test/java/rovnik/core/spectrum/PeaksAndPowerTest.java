@@ -28,7 +28,8 @@ public class PeaksAndPowerTest {
     SpectrumEstimator e = RecordSpectrum.estimate(SampleSource.of(record), layout, settings);
     double[] power = new double[layout.points()];
     e.powerInto(power);
-    return SpectrumMeasurement.of(power, layout, 0, Double.NaN, e.segments(), settings, context);
+    return SpectrumMeasurement.of(
+        power, layout, e.outside(), 0, Double.NaN, e.segments(), settings, context);
   }
 
   private static SpectrumSettings settings(double span, double rbw, Window window) {

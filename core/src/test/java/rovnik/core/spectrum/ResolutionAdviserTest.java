@@ -72,7 +72,7 @@ public class ResolutionAdviserTest {
     double[] power = new double[layout.points()];
     e.powerInto(power);
     return SpectrumMeasurement.of(
-            power, layout, 0, Double.NaN, e.segments(), s, MeasurementContext.BARE)
+            power, layout, e.outside(), 0, Double.NaN, e.segments(), s, MeasurementContext.BARE)
         .peaks()
         .size();
   }

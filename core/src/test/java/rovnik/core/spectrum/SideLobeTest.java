@@ -26,6 +26,7 @@ public class SideLobeTest {
     return SpectrumMeasurement.of(
             power,
             layout,
+            e.outside(),
             0,
             0,
             e.segments(),
@@ -64,5 +65,22 @@ public class SideLobeTest {
       }
     }
     assertTrue(extra <= 0.02 * trials, extra + " side lobes in " + trials + " spectra");
+  }
+
+  /** A line beside the span is not in it, and what the window makes of it is not either. */
+  @Test(dataProvider = "windows")
+  public void sideLobesOfAlineBesideTheSpanAreNoLines(Window w) {
+    Random random = new Random(2);
+    int trials = 0;
+    int found = 0;
+    for (double noise : new double[] {1e-12, 1e-8, 1e-6}) {
+      for (int k = 0; k < 40; k++) {
+        double away = k % 2 == 0 ? 4e3 * random.nextDouble() : 95e3 * random.nextDouble();
+        double hz = (k % 4 < 2 ? 1 : -1) * (101e3 + away);
+        trials++;
+        found += lines(w, hz, noise, k, 8).size();
+      }
+    }
+    assertTrue(found <= 0.03 * trials, found + " lines in " + trials + " empty spectra");
   }
 }

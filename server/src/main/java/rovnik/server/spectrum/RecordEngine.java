@@ -94,6 +94,7 @@ final class RecordEngine implements Engine {
         SpectrumMeasurement.of(
             power,
             layout,
+            estimator.outside(),
             record.centreHz(),
             record.fullScaleDbm(),
             rolling.segments(),

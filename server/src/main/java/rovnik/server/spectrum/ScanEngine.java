@@ -111,6 +111,7 @@ final class ScanEngine implements Engine {
         SpectrumMeasurement.of(
             points == stitched.length ? stitched : Arrays.copyOf(stitched, points),
             there,
+            List.of(), // the pieces lie beside each other
             plan.originHz(),
             0,
             segments,

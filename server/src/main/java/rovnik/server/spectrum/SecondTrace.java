@@ -45,6 +45,7 @@ final class SecondTrace {
   private final RollingSpectrum rolling;
   private final double[] power;
   private Trace trace;
+  private List<Peak> outside = List.of();
   private boolean overload;
 
   SecondTrace(Setting setting, SpectrumLayout first) {
@@ -92,6 +93,10 @@ final class SecondTrace {
             rolling.segments(),
             input.window().label(),
             setting.settings().detector().label());
+    outside =
+        estimator.outside().stream()
+            .map(o -> o.at(trace.startHz(), trace.stepHz(), offsetDb))
+            .toList();
   }
 
   /** The trace beside the first one's, on whose frequencies it is drawn. */
@@ -124,7 +129,7 @@ final class SecondTrace {
   /** Adds what input 2 says to what was read of input 1. */
   EmissionResult read(EmissionResult result) {
     List<Peak> lines =
-        setting.settings().lines().over(trace.level()).find(trace, ToneInterpolator.of(layout));
+        setting.settings().lines().over(trace.level()).find(trace, ToneInterpolator.of(layout), outside);
     List<String> marks = overload ? List.of("overload of input 2") : List.of();
     List<Reading> readings = new ArrayList<>(result.base().readings());
     Peak top = lines.isEmpty() ? null : lines.get(0);

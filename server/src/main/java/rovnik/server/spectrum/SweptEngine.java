@@ -73,6 +73,7 @@ final class SweptEngine implements Engine {
             SpectrumMeasurement.of(
                 trace,
                 ToneInterpolator.gaussian(sweep.rbwHz(), sweep.stepHz()),
+                List.of(), // a swept filter has no side lobes
                 setting.settings(),
                 context),
             setting.settings(),
