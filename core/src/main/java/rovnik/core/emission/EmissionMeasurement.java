@@ -204,13 +204,15 @@ public final class EmissionMeasurement {
    */
   private double fallEdgesHz(OccupiedBandwidth width) {
     double scatterDb = NoiseStatistics.decibels(new NoiseStatistics(trace).point());
+    // By trials: the more it scatters, the more points vie for the highest, which lies too high.
+    double wanderDb = 1.2 * scatterDb * (1 + 0.8 * scatterDb);
     double variance = 0;
     for (double edge : new double[] {width.lowHz(), width.highHz()}) {
       double reach = Math.max(trace.rbwHz(), 2 * trace.stepHz());
       double inner = edge + (edge == width.lowHz() ? reach : -reach);
       double outer = edge + (edge == width.lowHz() ? -reach : reach);
       double slope = (trace.levelAt(inner) - trace.levelAt(outer)) / (2 * reach);
-      double hertz = Math.min(reach, Math.sqrt(2) * scatterDb / Math.max(1e-12, slope));
+      double hertz = Math.min(reach, wanderDb / Math.max(1e-12, slope));
       variance += Double.isNaN(hertz) ? reach * reach : hertz * hertz;
     }
     return Math.sqrt(variance);
@@ -319,8 +321,12 @@ public final class EmissionMeasurement {
   }
 
   private static String offsetWords(double hz) {
-    double rounded = new BigDecimal(Math.abs(hz)).round(new MathContext(5)).doubleValue();
-    return (hz < 0 ? "\u2212" : "+") + Frequency.ofHertz(rounded);
+    return (hz < 0 ? "\u2212" : "+") + rounded(Math.abs(hz));
+  }
+
+  /** Few digits: it only tells which one is meant. */
+  private static Frequency rounded(double hz) {
+    return Frequency.ofHertz(new BigDecimal(hz).round(new MathContext(5)).doubleValue());
   }
 
   private Reading unread(String id, String label, String unit, String why) {
@@ -570,7 +576,7 @@ public final class EmissionMeasurement {
 
   private Reading amDepth(
       double percent, double awayHz, UncertaintyBudget budget, List<String> marks) {
-    String label = "AM depth at " + Frequency.ofHertz(awayHz);
+    String label = "AM depth at " + rounded(awayHz);
     return maker.reading("amDepth", label, percent, "%", budget, Limit.NONE, marks);
   }
 

@@ -11,6 +11,10 @@ import rovnik.core.signal.Window;
  * the depth whatever there is of the other (derived from the identities for both; textbooks draw
  * them as phasors). Levels alone cannot tell them.
  *
+ * <p>To the second order in b, with J0 = 1 - b^2/4, J1 = b/2, J2 = b^2/8 and the phase modulation
+ * psi ahead of the AM, (x + y) / m = 1 + b^2/4 + e^(2 j psi) b^2/8 - (m b cos psi / 2)^2, which is
+ * taken off; x - y = j b e^(j psi) tells b and psi.
+ *
  * @param depth of AM, 0 to 1 and more for over-modulation
  * @param standard standard uncertainty of it from the noise beside the lines
  */
@@ -42,6 +46,9 @@ public record SideLines(double depth, double standard) {
     double[] window = WINDOW.samples(length);
     double noise = noiseShareHz * WINDOW.figures().enbwBins() * record.sampleRateHz() / length;
     double sum = 0;
+    double other = 0;
+    double crossRe = 0;
+    double crossIm = 0;
     for (int p = 0; p < pieces; p++) {
       int from = p * length;
       double[] c = line(record, from, window, carrierHz);
@@ -54,10 +61,23 @@ public record SideLines(double depth, double standard) {
       double yRe = (l[0] * c[0] + l[1] * c[1]) / power;
       double yIm = -(l[1] * c[0] - l[0] * c[1]) / power;
       sum += Math.pow(xRe + yRe, 2) + Math.pow(xIm + yIm, 2);
+      other += Math.pow(xRe - yRe, 2) + Math.pow(xIm - yIm, 2);
+      // (x - y) times the conjugate of (x + y), which is j b m e^(j psi).
+      crossRe += (xRe - yRe) * (xRe + yRe) + (xIm - yIm) * (xIm + yIm);
+      crossIm += (xIm - yIm) * (xRe + yRe) - (xRe - yRe) * (xIm + yIm);
     }
     // The noise of both side lines adds to the mean square.
+    double depth = Math.sqrt(Math.max(0, sum / pieces - 2 * noise));
+    double square = Math.max(0, other / pieces - 2 * noise);
+    double psi = Math.atan2(-crossRe, crossIm);
+    double more =
+        square / 4
+            + Math.cos(2 * psi) * square / 8
+            - Math.pow(depth * Math.cos(psi), 2) * square / 4;
+    double aside = Math.sin(2 * psi) * square / 8;
     return new SideLines(
-        Math.sqrt(Math.max(0, sum / pieces - 2 * noise)), Math.sqrt(noise / pieces));
+        depth / Math.hypot(1 + more, aside),
+        Math.hypot(Math.sqrt(noise / pieces), depth * square * square / 16));
   }
 
   private static double[] line(IqRecord record, int from, double[] window, double hertz) {

@@ -87,7 +87,8 @@ public enum NetworkFormat {
     return y;
   }
 
-  private double at(double re, double im, double z0) {
+  /** Of one value; not for what is made of all points. */
+  double at(double re, double im, double z0) {
     double magnitude = Math.hypot(re, im);
     return switch (this) {
       case LOG_MAGNITUDE -> Decibels.fromAmplitudeRatio(magnitude);

@@ -108,7 +108,7 @@ public record NetworkLimit(
     if (worst < 0) {
       return new Outcome(this, Double.NaN, Double.NaN, Double.NaN, Verdict.INVALID);
     }
-    double unsure = trust == null ? 0 : uncertainty(n, worst, trust);
+    double unsure = trust == null ? 0 : uncertaintyAt(n, worst, trust);
     Verdict v =
         invalid
             ? Verdict.INVALID
@@ -118,18 +118,29 @@ public record NetworkLimit(
     return new Outcome(this, y[worst], n.frequencyHz()[worst], margin, v);
   }
 
-  private double uncertainty(NetworkData n, int p, Residuals trust) {
+  /** Expanded uncertainty (k = 2) of what is held to it, in the format's unit. */
+  public double uncertaintyAt(NetworkData n, int p, Residuals trust) {
     double size = n.magnitude(p, row, column);
-    double u =
-        row == column
-            ? trust.reflectionAt(n, p, row)
-            : trust.transmission(size, n.magnitude(p, row, row), n.magnitude(p, column, column));
+    double u = trust.at(n, p, row, column);
     return switch (format) {
       case LOG_MAGNITUDE, RETURN_LOSS -> Residuals.inDb(size, u);
       case LINEAR, REAL, IMAGINARY -> u;
       case VSWR -> new Reflection(Math.min(size + u, 0.9999)).vswr() - new Reflection(size).vswr();
-      default -> 0;
+      case PHASE, UNWRAPPED_PHASE -> Math.toDegrees(trust.phaseAt(n, p, row, column));
+      case GROUP_DELAY ->
+          new FigureUncertainty(n, trust)
+              .delay(Math.max(0, p - 1), Math.min(n.points() - 1, p + 1), row, column);
+      case RESISTANCE, REACTANCE, IMPEDANCE -> impedance(n, p, u);
     };
+  }
+
+  /** By the steepest change with the reflection. */
+  private double impedance(NetworkData n, int p, double u) {
+    double re = n.re(p, row, column);
+    double im = n.im(p, row, column);
+    double z0 = n.referenceOhm()[row - 1];
+    double before = format.at(re, im, z0);
+    return Math.hypot(format.at(re + u, im, z0) - before, format.at(re, im + u, z0) - before);
   }
 
   /** The worst of several: what a part is judged by. */

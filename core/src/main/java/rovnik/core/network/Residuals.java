@@ -1,5 +1,6 @@
 package rovnik.core.network;
 
+import java.util.List;
 import java.util.Locale;
 import rovnik.core.Refusal;
 
@@ -12,8 +13,10 @@ import rovnik.core.Refusal;
  * @param match effective source match, linear
  * @param tracking of transmission, as a share
  * @param load effective load match, linear
- * @param floor noise, as a standard deviation, linear
+ * @param floor noise, as a standard deviation of each part of a complex value, linear
  * @param reflectionTracking tracking of reflection, as a share
+ * @param noise what the sweeps themselves show of it, in the order of {@link SweepNoise}; empty if
+ *     there was only one
  */
 public record Residuals(
     double directivity,
@@ -21,11 +24,23 @@ public record Residuals(
     double tracking,
     double load,
     double floor,
-    double reflectionTracking) {
+    double reflectionTracking,
+    List<Double> noise) {
 
   /** With one tracking for reflection and transmission. */
   public Residuals(double directivity, double match, double tracking, double load, double floor) {
     this(directivity, match, tracking, load, floor, tracking);
+  }
+
+  /** With the noise of the data sheet. */
+  public Residuals(
+      double directivity,
+      double match,
+      double tracking,
+      double load,
+      double floor,
+      double reflectionTracking) {
+    this(directivity, match, tracking, load, floor, reflectionTracking, List.of());
   }
 
   /** Coverage of the noise; the other errors are given as what they are at most. */
@@ -62,19 +77,20 @@ public record Residuals(
         Math.min(0.9, tracking * factor),
         Math.min(0.9, load * factor),
         floor,
-        Math.min(0.9, reflectionTracking * factor));
+        Math.min(0.9, reflectionTracking * factor),
+        noise);
   }
 
   /** With another error of tracking, as a share. */
   public Residuals withTracking(double newTracking) {
     return new Residuals(
-        directivity, match, Math.min(0.9, newTracking), load, floor, reflectionTracking);
+        directivity, match, Math.min(0.9, newTracking), load, floor, reflectionTracking, noise);
   }
 
   /** With another floor, linear. */
   public Residuals withFloor(double newFloor) {
     return new Residuals(
-        directivity, match, tracking, load, Math.min(0.9, newFloor), reflectionTracking);
+        directivity, match, tracking, load, Math.min(0.9, newFloor), reflectionTracking, noise);
   }
 
   /**
@@ -131,9 +147,27 @@ public record Residuals(
         r.reflectionTracking);
   }
 
+  /** With the noise that sweeps have shown, times a factor. */
+  public Residuals withNoise(List<Double> shown, double factor) {
+    return new Residuals(
+        directivity,
+        match,
+        tracking,
+        load,
+        floor,
+        reflectionTracking,
+        shown.stream().map(v -> Math.min(0.9, v * factor)).toList());
+  }
+
+  /** Two standard deviations of the noise of a parameter, linear. */
+  double noiseOf(int ports, int row, int column) {
+    int at = (row - 1) * ports + column - 1;
+    return K * (noise.size() == ports * ports ? noise.get(at) : floor);
+  }
+
   /** Expanded uncertainty (k = 2) of |S11| of a part with one port, linear. */
   public double reflection(double gamma) {
-    return reflection(gamma, 0);
+    return reflection(gamma, 0, K * floor);
   }
 
   /**
@@ -141,32 +175,47 @@ public record Residuals(
    *
    * @param throughAndBack |S21 S12|: what comes back from the other port's load match
    */
-  public double reflection(double gamma, double throughAndBack) {
+  private double reflection(double gamma, double throughAndBack, double noisy) {
     return root(
         directivity,
         reflectionTracking * gamma,
         match * gamma * gamma,
         load * throughAndBack,
-        K * floor);
+        noisy);
   }
 
   /** Expanded uncertainty (k = 2) of |S21| of a part with these reflections, linear. */
   public double transmission(double s21, double s11, double s22) {
-    double back = Math.min(s21, 1) * Math.min(s21, 1);
-    return root(
-        s21 * match * s11, s21 * load * s22, s21 * tracking, s21 * match * load * back, K * floor);
+    return transmission(s21, s11, s22, K * floor);
   }
 
-  /** The uncertainty of a reflection at a point of a network, seen through to the other port. */
-  double reflectionAt(NetworkData n, int point, int port) {
-    double gamma = n.magnitude(point, port, port);
-    if (n.ports() != 2) {
-      return reflection(gamma);
+  private double transmission(double s21, double s11, double s22, double noisy) {
+    double back = Math.min(s21, 1) * Math.min(s21, 1);
+    return root(
+        s21 * match * s11, s21 * load * s22, s21 * tracking, s21 * match * load * back, noisy);
+  }
+
+  /** Expanded uncertainty (k = 2) of any parameter at a point of a network, linear. */
+  double at(NetworkData n, int point, int row, int column) {
+    double noisy = noiseOf(n.ports(), row, column);
+    double size = n.magnitude(point, row, column);
+    if (row != column) {
+      return transmission(
+          size, n.magnitude(point, row, row), n.magnitude(point, column, column), noisy);
     }
-    double there = n.magnitude(point, 3 - port, port);
-    double back = n.magnitude(point, port, 3 - port);
+    if (n.ports() != 2) {
+      return reflection(size, 0, noisy);
+    }
+    double there = n.magnitude(point, 3 - row, row);
+    double back = n.magnitude(point, row, 3 - row);
     // What was not measured is taken for as much as the other way.
-    return reflection(gamma, Math.max(there, 1e-12) * (back > 0 ? back : there));
+    return reflection(size, Math.max(there, 1e-12) * (back > 0 ? back : there), noisy);
+  }
+
+  /** Expanded uncertainty (k = 2) of the phase of a parameter at a point, radians. */
+  double phaseAt(NetworkData n, int point, int row, int column) {
+    double share = at(n, point, row, column) / Math.max(n.magnitude(point, row, column), 1e-15);
+    return share >= 1 ? Math.PI : Math.asin(share);
   }
 
   private static double root(double... parts) {

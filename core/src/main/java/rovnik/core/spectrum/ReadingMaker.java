@@ -13,6 +13,8 @@ import rovnik.core.units.Decibels;
 
 /** Makes readings of one trace: each with plane, uncertainty, verdict and marks. */
 public final class ReadingMaker {
+  private static final double BETWEEN_POINTS = 1.2;
+
   private final Trace trace;
   private final SpectrumSettings settings;
   private final PathCorrection correction;
@@ -149,10 +151,16 @@ public final class ReadingMaker {
         Math.min(trace.points() - 1, Math.floor((hertz - trace.startHz()) / trace.stepHz() + 0.5));
   }
 
-  /** Standard deviation in dB of a line's level in the noise of its resolution bandwidth. */
+  /**
+   * Standard deviation in dB of a line's level in the noise of its resolution bandwidth. Between
+   * two points the line stands lower and its place is told by noisy points, too; over all places
+   * that makes as much as {@link #BETWEEN_POINTS} says (by trials; the carrier's own is reckoned).
+   */
   public double lineDb(double level) {
     double floor = PeakSearch.median(trace.level()) + statistics.meanAboveMedianDb();
-    return NoiseStatistics.decibels(statistics.line() * Decibels.toPowerRatio(floor - level));
+    double ratio = Decibels.toPowerRatio(floor - level);
+    double ofNoise = statistics.point() * ratio * ratio;
+    return BETWEEN_POINTS * NoiseStatistics.decibels(statistics.line() * ratio + ofNoise);
   }
 
   /** A level at the reading plane, with a limit that is stated there. */

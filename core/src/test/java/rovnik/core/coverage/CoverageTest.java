@@ -8,13 +8,16 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.DoubleUnaryOperator;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.Test;
 import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.ChannelFilter;
 import rovnik.core.emission.EmissionMeasurement;
+import rovnik.core.emission.NoiseFigure;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.limits.LimitSet;
+import rovnik.core.network.Residuals;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.FrequencyCounter;
 import rovnik.core.signal.IqRecord;
@@ -88,7 +91,27 @@ public class CoverageTest {
     return (random.nextDouble() - 0.5) * SPAN / 2;
   }
 
+  private static ViewPlan asking(boolean twoTones, boolean amDepth, ViewPlan.Occupied occupied) {
+    return new ViewPlan(
+        List.of(),
+        PointReducer.PEAK,
+        4096,
+        occupied,
+        null,
+        null,
+        null,
+        twoTones,
+        amDepth,
+        false,
+        List.of(),
+        rovnik.core.emission.LevelDisplay.PLAIN,
+        null);
+  }
+
   private static void check(Coverage c, double widest) {
+    if (Boolean.getBoolean("rovnik.coverage.print")) {
+      System.out.println(c.table());
+    }
     TABLE.append(c.table());
     for (Map.Entry<String, Coverage.Tally> t : c.tallies().entrySet()) {
       if (t.getValue().cases() < Coverage.TRIALS) {
@@ -191,6 +214,149 @@ public class CoverageTest {
   }
 
   /** A signal of 50 kHz that is noise, in noise 30 dB below. */
+  /** AM beside narrow phase modulation of the same tone, in noise. */
+  @Test
+  public void anAmplitudeModulatedTone() {
+    Coverage c = new Coverage();
+    Random random = new Random(6);
+    ViewPlan view = asking(false, true, null);
+    for (double index : new double[] {0, 0.1}) {
+      for (double carrierToNoise : new double[] {45, 60}) {
+        for (int k = 0; k < Coverage.TRIALS; k++) {
+          float[] iq =
+              noise(random, Window.HANN, RBW, 16, Math.pow(10, -carrierToNoise / 10) / RBW);
+          double depth = 0.1 + 0.8 * random.nextDouble();
+          double rate = 2 * Math.PI * (15e3 + 10e3 * random.nextDouble()) / FS;
+          double turn = 2 * Math.PI * (random.nextDouble() - 0.5) * 20e3 / FS;
+          double start = 2 * Math.PI * random.nextDouble();
+          double late = 2 * Math.PI * random.nextDouble();
+          for (int i = 0; i < iq.length / 2; i++) {
+            double a = 0.5 * (1 + depth * Math.cos(rate * i + start));
+            double phase = turn * i + late + index * Math.cos(rate * i + start + 1);
+            iq[2 * i] += (float) (a * Math.cos(phase));
+            iq[2 * i + 1] += (float) (a * Math.sin(phase));
+          }
+          List<Reading> r = measure(iq, Window.HANN, RBW, 16, view, 100e3);
+          c.note(index > 0 ? "with PM" : "pure", r, "amDepth", 100 * depth);
+        }
+      }
+    }
+    check(c, 3.5);
+  }
+
+  /** A first stage by the noise it adds: Friis with powers that scatter as averages do. */
+  @Test
+  public void aNoiseFigure() {
+    Coverage c = new Coverage();
+    Random random = new Random(7);
+    double excess = Math.pow(10, 1.52);
+    for (double figureDb : new double[] {1.5, 4, 8}) {
+      for (double gainDb : new double[] {10, 25}) {
+        for (int k = 0; k < Coverage.TRIALS; k++) {
+          double first = Math.pow(10, figureDb / 10);
+          double second = Math.pow(10, 0.9);
+          double gain = Math.pow(10, gainDb / 10);
+          double standard = 0.03;
+          double linearity = 0.02;
+          NoiseFigure.Noise alone = noise(random, second, second + excess, standard, linearity);
+          double all = gain * first + second - 1;
+          NoiseFigure.Noise both = noise(random, all, all + gain * excess, standard, linearity);
+          double figure =
+              NoiseFigure.ofFirstStage(
+                  NoiseFigure.byYFactor(both.hotDbm(), both.coldDbm(), 15.2, 290),
+                  NoiseFigure.byYFactor(alone.hotDbm(), alone.coldDbm(), 15.2, 290),
+                  NoiseFigure.gainDb(alone, both));
+          c.note(
+              "Noise figure of a first stage",
+              figure,
+              NoiseFigure.ofFirstStage(alone, both, linearity).expanded(),
+              figureDb,
+              false);
+        }
+      }
+    }
+    check(c, 3);
+  }
+
+  private static NoiseFigure.Noise noise(
+      Random random, double cold, double hot, double standardDb, double linearityDb) {
+    // What a level is off by its own linearity lies on it as what it scatters.
+    double own = Math.hypot(standardDb, linearityDb / Math.sqrt(2));
+    return new NoiseFigure.Noise(
+        10 * Math.log10(cold) + own * random.nextGaussian(),
+        10 * Math.log10(hot) + own * random.nextGaussian(),
+        standardDb);
+  }
+
+  /** Two tones of unlike levels through a third-order curve, in noise. */
+  @Test
+  public void twoTonesAndTheirProducts() {
+    Coverage c = new Coverage();
+    Random random = new Random(8);
+    ViewPlan view = asking(true, false, null);
+    for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
+      for (int averages : new int[] {8, 60}) {
+        for (int k = 0; k < Coverage.TRIALS / 2; k++) {
+          float[] iq = noise(random, w, RBW, averages, 1e-8 / RBW);
+          double apart = 20e3 + 6e3 * random.nextDouble();
+          double middle = 1e4 * (random.nextDouble() - 0.5);
+          double[] level = {0, -3 * random.nextDouble()};
+          double intercept = 25 + 3 * random.nextDouble();
+          // Each product lies 2 P(near) + P(far) - 2 IP high (common practice).
+          tone(iq, middle - apart / 2, level[0], 0, random);
+          tone(iq, middle + apart / 2, level[1], 0, random);
+          tone(iq, middle - 1.5 * apart, 2 * level[0] + level[1] - 2 * intercept, 0, random);
+          tone(iq, middle + 1.5 * apart, 2 * level[1] + level[0] - 2 * intercept, 0, random);
+          List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
+          c.note(w.label() + ", two tones", r, "intercept", intercept);
+          // What is stronger against the stronger product.
+          double product =
+              Math.max(2 * level[0] + level[1], 2 * level[1] + level[0]) - 2 * intercept;
+          c.note(w.label() + ", two tones", r, "thirdOrder", product - (level[0] + level[1]) / 2);
+        }
+      }
+    }
+    check(c, 3);
+  }
+
+  /** Noise of a bell-shaped spectrum: where it has fallen by 20 dB. */
+  @Test
+  public void theWidthOfAbell() {
+    Coverage c = new Coverage();
+    Random random = new Random(9);
+    ViewPlan view = asking(false, false, new ViewPlan.Occupied(0.99, 20, Double.NaN));
+    double sigma = 10e3;
+    for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
+      // Seen through the window's own width, which is nearly a bell as well.
+      double seen = Math.hypot(sigma, RBW / 2.355);
+      for (int averages : new int[] {30, 200}) {
+        for (int k = 0; k < Coverage.TRIALS; k++) {
+          float[] iq = noise(random, w, RBW, averages, 1e-12);
+          band(iq, f -> Math.exp(-f * f / 2 / sigma / sigma) / sigma, random);
+          List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
+          double truth = 2 * seen * Math.sqrt(2 * Math.log(100));
+          c.note(w.label() + ", " + averages + " averages, bell", r, "occupiedBandwidth", truth);
+        }
+      }
+    }
+    check(c, 4);
+  }
+
+  @Test
+  public void aNetwork() {
+    Coverage c = new Coverage();
+    Random random = new Random(5);
+    NetworkTrials trials = new NetworkTrials(random, Residuals.ofDb(44, 40, 0.05, 40, 90));
+    for (int k = 0; k < 2 * Coverage.TRIALS; k++) {
+      trials.trial(c, "filter", NetworkTrials::filter);
+      trials.trial(c, "amplifier", NetworkTrials::amplifier);
+      trials.trial(c, "pad", NetworkTrials::pad);
+    }
+    // A resonator reflects in opposite phase at both edges, so that what mismatch does to its width
+    // nearly cancels; that of another filter need not.
+    check(c, 4);
+  }
+
   @Test
   public void aModulatedSignal() {
     Coverage c = new Coverage();
@@ -220,7 +386,7 @@ public class CoverageTest {
       for (int averages : new int[] {8, 60}) {
         for (int k = 0; k < Coverage.TRIALS; k++) {
           float[] iq = noise(random, w, RBW, averages, below);
-          band(iq, width, density, random);
+          band(iq, f -> Math.abs(f) <= width / 2 ? density : 0, random);
           List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
           String set = w.label() + ", noise-like";
           c.note(set, r, "channelPower", 10 * Math.log10(1 + below * 100e3));
@@ -242,18 +408,16 @@ public class CoverageTest {
     return readings.stream().filter(r -> r.id().equals(id)).findFirst().orElseThrow().uncertainty();
   }
 
-  /** Adds noise of a band by its spectrum: as many random tones as there are samples in it. */
-  private static void band(float[] iq, double width, double density, Random random) {
+  /** Adds noise by its spectrum: as many random tones as there are samples. */
+  private static void band(float[] iq, DoubleUnaryOperator density, Random random) {
     int n = iq.length / 2;
     int m = Integer.highestOneBit(2 * n - 1);
     double[] spectrum = new double[2 * m];
     for (int i = 0; i < m; i++) {
       double hz = (i < m / 2 ? i : i - m) * FS / m;
-      if (Math.abs(hz) <= width / 2) {
-        double sigma = Math.sqrt(density * FS / m / 2);
-        spectrum[2 * i] = sigma * random.nextGaussian();
-        spectrum[2 * i + 1] = sigma * random.nextGaussian();
-      }
+      double sigma = Math.sqrt(density.applyAsDouble(hz) * FS / m / 2);
+      spectrum[2 * i] = sigma * random.nextGaussian();
+      spectrum[2 * i + 1] = sigma * random.nextGaussian();
     }
     new org.jtransforms.fft.DoubleFFT_1D(m).complexInverse(spectrum, false);
     for (int i = 0; i < 2 * n; i++) {

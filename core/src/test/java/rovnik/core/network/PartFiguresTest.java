@@ -231,7 +231,7 @@ public class PartFiguresTest {
   @Test
   public void mismatchFigures() {
     NetworkData n = onePort(new double[] {1e6}, new Complex(0.2));
-    double unsure = value(NetworkFigures.of(n, 0, 2e6, 1.5), "mismatchUnsure1");
+    double unsure = value(NetworkFigures.of(n, 0, 2e6, 1.5, null), "mismatchUnsure1");
     assertEquals(unsure, 0.355, 0.0006);
     assertEquals(value(NetworkFigures.of(n, 0, 2e6), "mismatchLoss1"), 0.177, 0.0005);
     NetworkData whip = onePort(new double[] {1e6}, new Complex(Math.pow(10, -16.25 / 20)));

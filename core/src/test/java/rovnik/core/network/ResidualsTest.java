@@ -52,7 +52,7 @@ public class ResidualsTest {
                   seen.getReal(), seen.getImaginary(), s21.getReal(), s21.getImaginary(),
                   s21.getReal(), s21.getImaginary(), s22.getReal(), s22.getImaginary()
                 });
-        double u = after(method).reflectionAt(n, 0, 1);
+        double u = after(method).at(n, 0, 1, 1);
         inside += Math.abs(seen.norm() - s11.norm()) <= u ? 1 : 0;
       }
       assertTrue(inside >= 0.93 * trials, method + ": " + inside + " of " + trials);

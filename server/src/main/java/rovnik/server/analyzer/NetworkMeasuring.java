@@ -16,6 +16,7 @@ import rovnik.core.network.NetworkData;
 import rovnik.core.network.PortLevels;
 import rovnik.core.network.RawSweep;
 import rovnik.core.network.Residuals;
+import rovnik.core.network.SweepNoise;
 import rovnik.core.network.SweepSettings;
 import rovnik.core.result.Fact;
 import rovnik.core.units.Frequency;
@@ -66,6 +67,9 @@ final class NetworkMeasuring implements Measuring<NetworkSettings> {
   // Touched by the instrument's thread only.
   private NetworkSettings settings;
   private JobDto job;
+  private final SweepNoise noise = new SweepNoise();
+  private @Nullable KeptCalibration noisyWith;
+  private volatile List<Double> shownNoise = List.of();
   private boolean configured;
   private boolean began;
   private long dueNanos;
@@ -313,12 +317,12 @@ final class NetworkMeasuring implements Measuring<NetworkSettings> {
     AnalyzerPath at = s.readAtPart() ? path(of) : null;
     double around = at == null ? 0 : at.aroundDb((sweep.lowestHz() + sweep.highestHz()) / 2);
     double noiseDb =
-        10 * Math.log10(sweep.bandwidthHz() / 1e3 / sweep.averages())
-            - (sweep.powerDbm() + 10)
-            - around;
+        10 * Math.log10(sweep.bandwidthHz() / 1e3 / sweep.averages()) - (sweep.powerDbm() + 10);
+    double atPart = Math.pow(10, -around / 20);
     double pads = at == null ? 0 : Math.pow(10, at.aroundUncertaintyDb() / 20) - 1;
     return r.withTracking(Math.hypot(r.tracking(), pads))
-        .withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20));
+        .withFloor(able.calibrated().floor() * Math.pow(10, noiseDb / 20) * atPart)
+        .withNoise(shownNoise, atPart);
   }
 
   private NetworkLook look(
@@ -376,6 +380,9 @@ final class NetworkMeasuring implements Measuring<NetworkSettings> {
 
   @Override
   public void prepare(NetworkSettings s, JobDto of, boolean afresh) {
+    if (settings != null && !settings.sweep().equals(s.sweep())) {
+      noise.forget();
+    }
     configured = configured && !afresh && settings != null && settings.sweep().equals(s.sweep());
     began = began && configured;
     settings = s;
@@ -422,6 +429,12 @@ final class NetworkMeasuring implements Measuring<NetworkSettings> {
     KeptCalibration c = calibration;
     KeptCalibration.State state = trust(settings.sweep().toCore());
     NetworkData n = c == null ? raw.ratios() : c.correct(raw.ratios());
+    if (c != noisyWith) {
+      noise.forget();
+      noisyWith = c;
+    }
+    noise.take(n);
+    shownNoise = noise.sigma();
     NetworkLook look =
         look(settings, job, n, state, trouble.isEmpty() ? List.of() : List.of(trouble));
     newest = look;

@@ -115,14 +115,8 @@ final class NetworkAnswers {
         replies.add(
             new BandReply(
                 b.name(),
-                NetworkFigures.of(n, b.fromHz(), b.toHz(), vswr).stream()
-                    .map(
-                        f ->
-                            NetworkDetail.NetworkReading.of(
-                                f,
-                                trust == null
-                                    ? Double.NaN
-                                    : NetworkFigures.uncertainty(f, n, trust)))
+                NetworkFigures.of(n, b.fromHz(), b.toHz(), vswr, trust).stream()
+                    .map(NetworkDetail.NetworkReading::of)
                     .toList()));
       } catch (Refusal r) {
         // What is laid over the first file may lie elsewhere: it has no figures there.

@@ -41,15 +41,11 @@ public record NetworkDetail(
       String unit,
       double atHz) {
     static NetworkReading of(Figure f) {
-      return of(f, Double.NaN);
-    }
-
-    static NetworkReading of(Figure f, double uncertainty) {
       return new NetworkReading(
           f.id(),
           f.label(),
           Double.isFinite(f.value()) ? f.value() : null,
-          Double.isFinite(uncertainty) ? uncertainty : null,
+          Double.isFinite(f.uncertainty()) ? f.uncertainty() : null,
           f.unit(),
           f.atHz());
     }

@@ -309,7 +309,14 @@ public class RecordingService {
     estimator.powerInto(power);
     SpectrumResult base =
         SpectrumMeasurement.of(
-            power, layout, estimator.outside(), row.centreHz(), fullScale, estimator.segments(), settings, context);
+            power,
+            layout,
+            estimator.outside(),
+            row.centreHz(),
+            fullScale,
+            estimator.segments(),
+            settings,
+            context);
     IqRecord record = head(row, fullScale, view.wantsRecord() ? MOST_HEAD : SHORT_HEAD);
     return new Analysis(
         EmissionMeasurement.of(base, settings, view, context, layout, record),

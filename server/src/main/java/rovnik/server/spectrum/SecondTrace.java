@@ -129,7 +129,11 @@ final class SecondTrace {
   /** Adds what input 2 says to what was read of input 1. */
   EmissionResult read(EmissionResult result) {
     List<Peak> lines =
-        setting.settings().lines().over(trace.level()).find(trace, ToneInterpolator.of(layout), outside);
+        setting
+            .settings()
+            .lines()
+            .over(trace.level())
+            .find(trace, ToneInterpolator.of(layout), outside);
     List<String> marks = overload ? List.of("overload of input 2") : List.of();
     List<Reading> readings = new ArrayList<>(result.base().readings());
     Peak top = lines.isEmpty() ? null : lines.get(0);
