@@ -9,6 +9,7 @@ import org.openjdk.jmh.annotations.Measurement;
 import org.openjdk.jmh.annotations.Mode;
 import org.openjdk.jmh.annotations.OperationsPerInvocation;
 import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Param;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
@@ -25,7 +26,7 @@ import rovnik.core.spectrum.TraceMode;
 import rovnik.core.spectrum.TraceRow;
 import rovnik.core.spectrum.TraceStack;
 
-/** Spectrum estimator: Hann, 4,096 points, 50 % overlap, complex float, one core. */
+/** Spectrum estimator (Hann, 50 % overlap, complex float, one core) and what is read from it. */
 @State(Scope.Thread)
 @BenchmarkMode(Mode.Throughput)
 @OutputTimeUnit(TimeUnit.SECONDS)
@@ -35,7 +36,6 @@ import rovnik.core.spectrum.TraceStack;
 public class SpectrumBenchmark {
   private static final int SAMPLES = 1 << 20;
   private float[] iq;
-  private SpectrumEstimator estimator;
   private Trace trace;
   private ToneInterpolator interpolator;
   private Trace large;
@@ -52,7 +52,6 @@ public class SpectrumBenchmark {
       iq[i] = (float) random.nextGaussian() * 0.1f;
     }
     SpectrumLayout layout = SpectrumLayout.ofLength(1, 0, 1, Window.HANN, 4096);
-    estimator = new SpectrumEstimator(layout, Detector.RMS);
     interpolator = ToneInterpolator.of(layout);
     float[] level = new float[4096];
     for (int i = 0; i < level.length; i++) {
@@ -92,13 +91,30 @@ public class SpectrumBenchmark {
             java.util.List.of());
   }
 
+  /** The estimator at several lengths, beside {@code benchmarks/reference/welch.c}. */
+  @State(Scope.Thread)
+  public static class Lengths {
+    @Param({"1024", "4096", "16384", "524288"})
+    int points;
+
+    private SpectrumEstimator estimator;
+
+    /** Plans. */
+    @Setup
+    public void setUp() {
+      estimator =
+          new SpectrumEstimator(
+              SpectrumLayout.ofLength(1, 0, 1, Window.HANN, points), Detector.RMS);
+    }
+  }
+
   /** Reported in samples a second. */
   @Benchmark
   @OperationsPerInvocation(SAMPLES)
-  public int estimatorSamples() {
-    estimator.reset();
-    estimator.accumulate(iq, 0, SAMPLES);
-    return estimator.segments();
+  public int estimatorSamples(Lengths lengths) {
+    lengths.estimator.reset();
+    lengths.estimator.accumulate(iq, 0, SAMPLES);
+    return lengths.estimator.segments();
   }
 
   /** Peak table of a 4,096-point trace with 20 lines, reported in tables a second. */

@@ -1,46 +1,27 @@
 package rovnik.core.signal;
 
-import java.util.Arrays;
-
-/** Forward transform X[k] = sum x[n] exp(-j 2 pi k n / N) of split complex data, not scaled. */
+/** Forward transform X[k] = sum x[n] exp(-j 2 pi k n / N) of complex data, not scaled. */
 public interface ComplexFft {
   /**
    * Transforms in place, natural order in and out.
    *
-   * @param re real parts, at least the transform's length; overwritten
+   * @param re real parts, as many as the transform is long; overwritten
    * @param im imaginary parts; overwritten
    */
   void forward(float[] re, float[] im);
 
   /**
-   * Transforms interleaved samples times a window; where the window has ended there are zeros.
+   * Transforms interleaved samples times a window, and adds the power of each bin at its place.
    *
-   * @param iq interleaved samples, not changed
+   * @param iq interleaved samples, not changed; where they end there are zeros
    * @param at first complex sample
-   * @param window no longer than the transform
-   * @param re receives the real parts, as long as the transform
-   * @param im receives the imaginary parts
+   * @param window as long as the transform
+   * @param sum as long as the transform, in its own order
    */
-  default void forwardWindowed(float[] iq, int at, float[] window, float[] re, float[] im) {
-    int length = window.length;
-    for (int i = 0, a = 2 * at; i < length; i++, a += 2) {
-      re[i] = iq[a] * window[i];
-      im[i] = iq[a + 1] * window[i];
-    }
-    Arrays.fill(re, length, re.length, 0f);
-    Arrays.fill(im, length, im.length, 0f);
-    forward(re, im);
-  }
+  void addPower(float[] iq, int at, float[] window, float[] sum);
 
-  /**
-   * Adds re^2 + im^2 of {@code count} points from {@code from} on to {@code sum}, from {@code to}
-   * on.
-   */
-  default void addPower(float[] re, float[] im, int from, float[] sum, int to, int count) {
-    for (int i = 0; i < count; i++) {
-      sum[to + i] += re[from + i] * re[from + i] + im[from + i] * im[from + i];
-    }
-  }
+  /** Where the power of a bin lies. */
+  int placeOf(int bin);
 
   /**
    * The fastest transform that this machine has. Not thread-safe: one thread, one transform.

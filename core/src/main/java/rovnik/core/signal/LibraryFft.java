@@ -23,14 +23,23 @@ final class LibraryFft implements ComplexFft {
   }
 
   @Override
-  public void forwardWindowed(float[] iq, int at, float[] window, float[] re, float[] im) {
+  public int placeOf(int bin) {
+    return bin;
+  }
+
+  @Override
+  public void addPower(float[] iq, int at, float[] window, float[] sum) {
     float[] x = interleaved;
-    for (int i = 0, a = 2 * at; i < window.length; i++, a += 2) {
+    int samples = Math.min(window.length, iq.length / 2 - at);
+    for (int i = 0, a = 2 * at; i < samples; i++, a += 2) {
       x[2 * i] = iq[a] * window[i];
       x[2 * i + 1] = iq[a + 1] * window[i];
     }
-    java.util.Arrays.fill(x, 2 * window.length, x.length, 0f);
-    transform(re, im);
+    java.util.Arrays.fill(x, 2 * samples, x.length, 0f);
+    fft.complexForward(x);
+    for (int i = 0; i < sum.length; i++) {
+      sum[i] += x[2 * i] * x[2 * i] + x[2 * i + 1] * x[2 * i + 1];
+    }
   }
 
   @Override
@@ -41,12 +50,6 @@ final class LibraryFft implements ComplexFft {
       x[2 * i] = re[i];
       x[2 * i + 1] = im[i];
     }
-    transform(re, im);
-  }
-
-  private void transform(float[] re, float[] im) {
-    float[] x = interleaved;
-    int n = x.length / 2;
     fft.complexForward(x);
     for (int i = 0; i < n; i++) {
       re[i] = x[2 * i];

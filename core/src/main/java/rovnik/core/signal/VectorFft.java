@@ -1,53 +1,35 @@
 package rovnik.core.signal;
 
-import jdk.incubator.vector.FloatVector;
-import jdk.incubator.vector.VectorShuffle;
-import jdk.incubator.vector.VectorSpecies;
+import java.util.Arrays;
 
 /**
  * A transform whose inner loops run over whole vector registers.
  *
- * <p>The length is split in two, N = R C, as in the four-step method (D. H. Bailey, "FFTs in
- * external or hierarchical memory", J. Supercomputing 4, 1990): transforms down the columns of an R
- * by C matrix, twiddle factors, transposition, transforms down the columns again. Transforms down
- * columns keep neighbouring columns in one register; they are Stockham's self-sorting radix-4
- * steps, with one radix-2 step where the length asks for it. One register's width of columns is
- * taken through all steps before the next, so that it stays in the innermost cache.
+ * <p>Decimation in frequency in place (W. M. Gentleman and G. Sande, "Fast Fourier transforms for
+ * fun and profit", AFIPS 29, 1966), by radix 8 and 4 while the parts are wider than a register, and
+ * by radix 2 across its lanes in the end. Nothing is put in order: {@link #placeOf} tells where a
+ * bin has come to lie. The window is laid on in the first pass, powers are added up in the last.
+ * Parts are finished one after the other, so that they stay in the innermost cache that holds them.
  */
 final class VectorFft implements ComplexFft {
-  private static final VectorSpecies<Float> SPECIES = FloatVector.SPECIES_PREFERRED;
-  private static final int LANES = SPECIES.length();
+  private static final int LANES = VectorPasses.LANES;
 
-  private static final VectorShuffle<Float> EVEN = VectorShuffle.makeUnzip(SPECIES, 0);
-  private static final VectorShuffle<Float> ODD = VectorShuffle.makeUnzip(SPECIES, 1);
+  /** A first pass, a last one and the lanes. */
+  static final int SHORTEST = Math.max(1024, 16 * LANES);
 
-  /** Both factors must fill a register. */
-  static final int SHORTEST = Math.max(1024, LANES * LANES);
+  private final int length;
+  private final float[] re;
+  private final float[] im;
+  private final float[] padded;
+  private final int[] places;
 
-  private final int rows;
-  private final int columns;
-  private final float[] rowCos;
-  private final float[] rowSin;
-  private final float[] columnCos;
-  private final float[] columnSin;
-  private final float[] twiddleRe;
-  private final float[] twiddleIm;
-  private final float[] otherRe;
-  private final float[] otherIm;
-  private final int[] stride;
-  private final Strip stripA;
-  private final Strip stripB;
+  /**
+   * Of each pass: its radix, and its twiddle factors, a register of each output after the other.
+   */
+  private final int[] radix;
 
-  /** Values of a few columns, one register a row. */
-  private static final class Strip {
-    private final float[] re;
-    private final float[] im;
-
-    Strip(int rows) {
-      re = new float[rows * LANES];
-      im = new float[rows * LANES];
-    }
-  }
+  private final float[][] cos;
+  private final float[][] sin;
 
   VectorFft(int length) {
     int bits = Integer.numberOfTrailingZeros(length);
@@ -55,246 +37,124 @@ final class VectorFft implements ComplexFft {
       throw new IllegalArgumentException(
           "length must be a power of two of " + SHORTEST + " or more");
     }
-    rows = 1 << (bits / 2);
-    columns = length / rows;
-    rowCos = circle(rows, true);
-    rowSin = circle(rows, false);
-    columnCos = circle(columns, true);
-    columnSin = circle(columns, false);
-    twiddleRe = new float[length];
-    twiddleIm = new float[length];
-    for (int k = 0; k < rows; k++) {
-      for (int n = 0; n < columns; n++) {
-        double angle = -2 * Math.PI * ((double) k * n / length);
-        twiddleRe[k * columns + n] = (float) Math.cos(angle);
-        twiddleIm[k * columns + n] = (float) Math.sin(angle);
-      }
+    this.length = length;
+    re = new float[length];
+    im = new float[length];
+    padded = new float[2 * length];
+    radix = radices(bits - Integer.numberOfTrailingZeros(LANES));
+    cos = new float[radix.length][];
+    sin = new float[radix.length][];
+    int part = length;
+    for (int pass = 0; pass < radix.length; pass++) {
+      twiddle(pass, part);
+      part /= radix[pass];
     }
-    otherRe = new float[length];
-    otherIm = new float[length];
-    stripA = new Strip(columns);
-    stripB = new Strip(columns);
-    stride = new int[LANES];
-    for (int i = 0; i < LANES; i++) {
-      stride[i] = i * LANES;
+    places = new int[length];
+    for (int bin = 0; bin < length; bin++) {
+      places[bin] = place(bin);
     }
   }
 
-  private static float[] circle(int n, boolean cosine) {
-    float[] w = new float[n];
-    for (int i = 0; i < n; i++) {
-      double angle = -2 * Math.PI * i / n;
-      w[i] = (float) (cosine ? Math.cos(angle) : Math.sin(angle));
+  /** The last pass is by 4, those before by 4 as often as the number of bits asks for. */
+  private static int[] radices(int bits) {
+    int[] r = new int[bits];
+    int count = 0;
+    int left = bits - 2;
+    while (left > 0) {
+      int taken = left % 3 == 0 ? 3 : 2;
+      r[count++] = 1 << taken;
+      left -= taken;
     }
-    return w;
+    r[count++] = 4;
+    return Arrays.copyOf(r, count);
+  }
+
+  private void twiddle(int pass, int part) {
+    int outputs = radix[pass] - 1;
+    int width = part / radix[pass];
+    cos[pass] = new float[outputs * width];
+    sin[pass] = new float[outputs * width];
+    for (int j = 1; j <= outputs; j++) {
+      for (int p = 0; p < width; p++) {
+        double angle = -2 * Math.PI * ((double) j * p / part);
+        int at = (p / LANES * outputs + j - 1) * LANES + p % LANES;
+        cos[pass][at] = (float) Math.cos(angle);
+        sin[pass][at] = (float) Math.sin(angle);
+      }
+    }
+  }
+
+  private int place(int bin) {
+    int at = 0;
+    int part = length;
+    int left = bin;
+    for (int r : radix) {
+      part /= r;
+      at += left % r * part;
+      left /= r;
+    }
+    for (int apart = LANES / 2; apart > 0; apart /= 2) {
+      at += (left & 1) * apart;
+      left >>= 1;
+    }
+    return at;
   }
 
   @Override
-  public void forward(float[] re, float[] im) {
-    for (int c = 0; c < columns; c += LANES) {
-      boolean swapped = strip(re, im, c, rows, columns, rowCos, rowSin);
-      turnAndTranspose(swapped ? stripB : stripA, c);
-    }
-    alongRows(re, im);
-  }
-
-  private void alongRows(float[] re, float[] im) {
-    for (int r = 0; r < rows; r += LANES) {
-      boolean swapped = strip(otherRe, otherIm, r, columns, rows, columnCos, columnSin);
-      Strip done = swapped ? stripB : stripA;
-      for (int k = 0; k < columns; k++) {
-        FloatVector.fromArray(SPECIES, done.re, k * LANES).intoArray(re, k * rows + r);
-        FloatVector.fromArray(SPECIES, done.im, k * LANES).intoArray(im, k * rows + r);
-      }
-    }
-  }
-
-  /** Transforms down one register's width of columns, held together so that they stay in cache. */
-  private boolean strip(
-      float[] re, float[] im, int first, int length, int width, float[] cos, float[] sin) {
-    for (int k = 0; k < length; k++) {
-      FloatVector.fromArray(SPECIES, re, k * width + first).intoArray(stripA.re, k * LANES);
-      FloatVector.fromArray(SPECIES, im, k * width + first).intoArray(stripA.im, k * LANES);
-    }
-    return down(stripA.re, stripA.im, stripB.re, stripB.im, length, LANES, cos, sin);
+  public int placeOf(int bin) {
+    return places[bin];
   }
 
   @Override
-  public void forwardWindowed(float[] iq, int at, float[] window, float[] re, float[] im) {
-    for (int c = 0; c < columns; c += LANES) {
-      for (int k = 0; k < rows; k++) {
-        loadWindowed(iq, at, window, k * columns + c, k * LANES);
-      }
-      boolean swapped =
-          down(stripA.re, stripA.im, stripB.re, stripB.im, rows, LANES, rowCos, rowSin);
-      turnAndTranspose(swapped ? stripB : stripA, c);
+  public void addPower(float[] iq, int at, float[] window, float[] sum) {
+    float[] from = iq;
+    int first = 2 * at;
+    if (first + 2 * length > iq.length) {
+      // What lies beyond the samples is nothing.
+      System.arraycopy(iq, first, padded, 0, iq.length - first);
+      Arrays.fill(padded, iq.length - first, padded.length, 0f);
+      from = padded;
+      first = 0;
     }
-    alongRows(re, im);
-  }
-
-  /** One register's width of interleaved samples, times the window, into the strip. */
-  private void loadWindowed(float[] iq, int at, float[] window, int sample, int to) {
-    if (sample + LANES <= window.length) {
-      FloatVector w = FloatVector.fromArray(SPECIES, window, sample);
-      FloatVector a = FloatVector.fromArray(SPECIES, iq, 2 * (at + sample));
-      FloatVector b = FloatVector.fromArray(SPECIES, iq, 2 * (at + sample) + LANES);
-      a.rearrange(EVEN, b).mul(w).intoArray(stripA.re, to);
-      a.rearrange(ODD, b).mul(w).intoArray(stripA.im, to);
-      return;
+    int width = length / radix[0];
+    if (radix[0] == 8) {
+      VectorPasses.first8(from, first, window, re, im, width, cos[0], sin[0]);
+    } else {
+      VectorPasses.first4(from, first, window, re, im, width, cos[0], sin[0]);
     }
-    for (int l = 0; l < LANES; l++) {
-      boolean inside = sample + l < window.length;
-      stripA.re[to + l] = inside ? iq[2 * (at + sample + l)] * window[sample + l] : 0;
-      stripA.im[to + l] = inside ? iq[2 * (at + sample + l) + 1] * window[sample + l] : 0;
-    }
-  }
-
-  /** Multiplies a strip by its twiddle factors and stores its columns as rows. */
-  private void turnAndTranspose(Strip s, int first) {
-    for (int k = 0; k < rows; k++) {
-      FloatVector a = FloatVector.fromArray(SPECIES, s.re, k * LANES);
-      FloatVector b = FloatVector.fromArray(SPECIES, s.im, k * LANES);
-      FloatVector c = FloatVector.fromArray(SPECIES, twiddleRe, k * columns + first);
-      FloatVector t = FloatVector.fromArray(SPECIES, twiddleIm, k * columns + first);
-      a.mul(c).sub(b.mul(t)).intoArray(s.re, k * LANES);
-      a.mul(t).add(b.mul(c)).intoArray(s.im, k * LANES);
-    }
-    for (int l = 0; l < LANES; l++) {
-      int to = (first + l) * rows;
-      for (int k = 0; k < rows; k += LANES) {
-        FloatVector.fromArray(SPECIES, s.re, k * LANES + l, stride, 0).intoArray(otherRe, to + k);
-        FloatVector.fromArray(SPECIES, s.im, k * LANES + l, stride, 0).intoArray(otherIm, to + k);
+    int last = radix.length - 1;
+    if (last > 1) {
+      for (int part = 0; part < length; part += width) {
+        passes(1, last, part, width);
       }
     }
-  }
-
-  /** Transforms of the given length down {@code width} columns; true if the result is in y. */
-  private static boolean down(
-      float[] xr,
-      float[] xi,
-      float[] yr,
-      float[] yi,
-      int length,
-      int width,
-      float[] cos,
-      float[] sin) {
-    float[] ar = xr;
-    float[] ai = xi;
-    float[] br = yr;
-    float[] bi = yi;
-    boolean inY = false;
-    int left = length;
-    int run = width;
-    while (left >= 4) {
-      int quarter = left / 4;
-      int step = length / left;
-      for (int p = 0; p < quarter; p++) {
-        int w = p * step;
-        radix4(
-            ar,
-            ai,
-            br,
-            bi,
-            run * p,
-            run * quarter,
-            run * 4 * p,
-            run,
-            cos[w],
-            sin[w],
-            cos[2 * w],
-            sin[2 * w],
-            cos[3 * w],
-            sin[3 * w]);
-      }
-      float[] t = ar;
-      ar = br;
-      br = t;
-      t = ai;
-      ai = bi;
-      bi = t;
-      inY = !inY;
-      left = quarter;
-      run *= 4;
-    }
-    if (left == 2) {
-      radix2(ar, br, run);
-      radix2(ai, bi, run);
-      inY = !inY;
-    }
-    return inY;
-  }
-
-  private static void radix2(float[] x, float[] y, int run) {
-    for (int i = 0; i < run; i += LANES) {
-      FloatVector a = FloatVector.fromArray(SPECIES, x, i);
-      FloatVector b = FloatVector.fromArray(SPECIES, x, i + run);
-      a.add(b).intoArray(y, i);
-      a.sub(b).intoArray(y, i + run);
-    }
-  }
-
-  private static void radix4(
-      float[] xr,
-      float[] xi,
-      float[] yr,
-      float[] yi,
-      int in,
-      int inStep,
-      int out,
-      int run,
-      float c1,
-      float s1,
-      float c2,
-      float s2,
-      float c3,
-      float s3) {
-    int end = in + run;
-    int o = out;
-    for (int i = in; i < end; i += LANES, o += LANES) {
-      FloatVector ar = FloatVector.fromArray(SPECIES, xr, i);
-      FloatVector ai = FloatVector.fromArray(SPECIES, xi, i);
-      FloatVector br = FloatVector.fromArray(SPECIES, xr, i + inStep);
-      FloatVector bi = FloatVector.fromArray(SPECIES, xi, i + inStep);
-      FloatVector cr = FloatVector.fromArray(SPECIES, xr, i + 2 * inStep);
-      FloatVector ci = FloatVector.fromArray(SPECIES, xi, i + 2 * inStep);
-      FloatVector dr = FloatVector.fromArray(SPECIES, xr, i + 3 * inStep);
-      FloatVector di = FloatVector.fromArray(SPECIES, xi, i + 3 * inStep);
-      FloatVector acr = ar.add(cr);
-      FloatVector aci = ai.add(ci);
-      FloatVector bdr = br.add(dr);
-      FloatVector bdi = bi.add(di);
-      acr.add(bdr).intoArray(yr, o);
-      aci.add(bdi).intoArray(yi, o);
-      turn(acr.sub(bdr), aci.sub(bdi), c2, s2, yr, yi, o + 2 * run);
-      FloatVector amr = ar.sub(cr);
-      FloatVector ami = ai.sub(ci);
-      FloatVector bmr = br.sub(dr);
-      FloatVector bmi = bi.sub(di);
-      turn(amr.add(bmi), ami.sub(bmr), c1, s1, yr, yi, o + run);
-      turn(amr.sub(bmi), ami.add(bmr), c3, s3, yr, yi, o + 3 * run);
-    }
-  }
-
-  /** Stores (re + j im)(c + j s). */
-  private static void turn(
-      FloatVector re, FloatVector im, float c, float s, float[] yr, float[] yi, int at) {
-    FloatVector cos = FloatVector.broadcast(SPECIES, c);
-    FloatVector sin = FloatVector.broadcast(SPECIES, s);
-    re.fma(cos, im.mul(-s)).intoArray(yr, at);
-    re.fma(sin, im.mul(cos)).intoArray(yi, at);
+    VectorPasses.lastAndPower(re, im, sum, cos[last], sin[last]);
   }
 
   @Override
-  public void addPower(float[] re, float[] im, int from, float[] sum, int to, int count) {
-    int whole = count - count % LANES;
-    for (int i = 0; i < whole; i += LANES) {
-      FloatVector a = FloatVector.fromArray(SPECIES, re, from + i);
-      FloatVector b = FloatVector.fromArray(SPECIES, im, from + i);
-      FloatVector s = FloatVector.fromArray(SPECIES, sum, to + i);
-      a.fma(a, b.fma(b, s)).intoArray(sum, to + i);
+  public void forward(float[] toRe, float[] toIm) {
+    System.arraycopy(toRe, 0, re, 0, length);
+    System.arraycopy(toIm, 0, im, 0, length);
+    passes(0, radix.length, 0, length);
+    VectorPasses.acrossLanes(re, im);
+    for (int bin = 0; bin < length; bin++) {
+      toRe[bin] = re[places[bin]];
+      toIm[bin] = im[places[bin]];
     }
-    for (int i = whole; i < count; i++) {
-      sum[to + i] += re[from + i] * re[from + i] + im[from + i] * im[from + i];
+  }
+
+  /** All passes before {@code end} over one part, and then over its own. */
+  private void passes(int pass, int end, int from, int part) {
+    int width = part / radix[pass];
+    if (radix[pass] == 8) {
+      VectorPasses.pass8(re, im, from, width, cos[pass], sin[pass]);
+    } else {
+      VectorPasses.pass4(re, im, from, width, cos[pass], sin[pass]);
+    }
+    if (pass + 1 < end) {
+      for (int next = from; next < from + part; next += width) {
+        passes(pass + 1, end, next, width);
+      }
     }
   }
 }

@@ -29,35 +29,40 @@ public final class SpectrumEstimator {
   private final ComplexFft fft;
   private final float[] window;
   private final float[] pending;
-  private final float[] re;
-  private final float[] im;
+
+  /** Where each shown point lies in the transform's order. */
+  private final int[] places;
+
+  /** Averages: of all bins in the transform's order for RMS, else of the shown points. */
   private final double[] sum;
 
-  /** Powers of the newest few segments; spilled into sum before float digits run out. */
-  private final float[] partial;
+  /** Powers in the transform's order: of the newest few segments for RMS, else of the newest. */
+  private final float[] newest;
 
-  private int partialSegments;
+  private int newestSegments;
   private int pendingSamples;
   private int segments;
-  private boolean transformed; // re and im hold the newest segment
 
   public SpectrumEstimator(SpectrumLayout layout, Detector detector) {
     this.layout = layout;
     this.detector = detector;
-    this.fft = ComplexFft.of(layout.fftLength());
+    int n = layout.fftLength();
+    this.fft = ComplexFft.of(n);
     int length = layout.windowLength();
     // Scaled so that a tone of amplitude 1 has power 1: divide by the window's sum.
     double scale = 1 / (layout.window().figures().coherentGain() * length);
     double[] w = layout.window().samples(length);
-    this.window = new float[length];
+    this.window = new float[n];
     for (int i = 0; i < length; i++) {
       window[i] = (float) (w[i] * scale);
     }
     this.pending = new float[2 * length];
-    this.re = new float[layout.fftLength()];
-    this.im = new float[layout.fftLength()];
-    this.sum = new double[layout.points()];
-    this.partial = new float[layout.points()];
+    this.places = new int[layout.points()];
+    for (int i = 0; i < places.length; i++) {
+      places[i] = fft.placeOf(Math.floorMod(layout.firstBin() + i, n));
+    }
+    this.sum = new double[detector == Detector.RMS ? n : places.length];
+    this.newest = new float[n];
     reset();
   }
 
@@ -69,8 +74,8 @@ public final class SpectrumEstimator {
   public void reset() {
     pendingSamples = 0;
     segments = 0;
-    partialSegments = 0;
-    Arrays.fill(partial, 0);
+    newestSegments = 0;
+    Arrays.fill(newest, 0);
     Arrays.fill(sum, detector == Detector.MINIMUM ? Double.POSITIVE_INFINITY : 0);
   }
 
@@ -140,10 +145,10 @@ public final class SpectrumEstimator {
               + " samples. Choose a coarser RBW or a longer record.");
     }
     spill();
-    for (int i = 0; i < sum.length; i++) {
+    for (int i = 0; i < places.length; i++) {
       out[i] =
           switch (detector) {
-            case RMS -> sum[i] / segments;
+            case RMS -> sum[places[i]] / segments;
             case LOG_AVERAGE -> Math.exp(sum[i] / segments);
             default -> sum[i];
           };
@@ -167,44 +172,56 @@ public final class SpectrumEstimator {
   }
 
   private void segment(float[] iq, int at) {
-    fft.forwardWindowed(iq, at, window, re, im);
-    int n = layout.fftLength();
-    int start = Math.floorMod(layout.firstBin(), n);
-    int firstRun = Math.min(sum.length, n - start);
-    fold(start, 0, firstRun);
-    fold(0, firstRun, sum.length - firstRun);
     segments++;
-    transformed = true;
-    if (++partialSegments == SPILL_AFTER) {
-      spill();
+    if (detector == Detector.RMS) {
+      fft.addPower(iq, at, window, newest);
+      if (++newestSegments == SPILL_AFTER) {
+        spill();
+      }
+      return;
+    }
+    Arrays.fill(newest, 0);
+    fft.addPower(iq, at, window, newest);
+    for (int i = 0; i < places.length; i++) {
+      float power = newest[places[i]];
+      switch (detector) {
+        case PEAK -> sum[i] = Math.max(sum[i], power);
+        case MINIMUM -> sum[i] = Math.min(sum[i], power);
+        case LOG_AVERAGE -> sum[i] += Math.log(Math.max(power, 1e-30f));
+        default -> sum[i] = power;
+      }
     }
   }
 
-  /** The strongest lines that the newest segment has beside the shown points. */
+  /** The strongest lines beside the shown points, as far as segments are not forgotten. */
   public List<OutsideLine> outside() {
     int n = layout.fftLength();
-    int hidden = n - sum.length;
-    if (!transformed || hidden <= 0) {
+    int hidden = n - places.length;
+    if (segments == 0 || hidden <= 0) {
       return List.of();
     }
-    int first = Math.floorMod(layout.firstBin() + sum.length, n);
+    spill();
+    int first = Math.floorMod(layout.firstBin() + places.length, n);
     int[] strongest = new int[MOST_OUTSIDE];
     int found = 0;
+    double before = power(first + n - 1);
+    double here = power(first);
     for (int i = 0; i < hidden; i++) {
-      int bin = (first + i) % n;
-      float here = power(bin);
-      if (here < power((bin + 1) % n) || here <= power((bin + n - 1) % n)) {
-        continue;
+      double after = power(first + i + 1);
+      if (here >= after && here > before) {
+        int at = found;
+        while (at > 0 && power(strongest[at - 1]) < here) {
+          at--;
+        }
+        if (at < MOST_OUTSIDE) {
+          int kept = Math.min(found, MOST_OUTSIDE - 1);
+          System.arraycopy(strongest, at, strongest, at + 1, kept - at);
+          strongest[at] = (first + i) % n;
+          found = kept + 1;
+        }
       }
-      int at = Math.min(found, MOST_OUTSIDE);
-      while (at > 0 && power(strongest[at - 1]) < here) {
-        at--;
-      }
-      if (at < MOST_OUTSIDE) {
-        System.arraycopy(strongest, at, strongest, at + 1, Math.min(found, MOST_OUTSIDE - 1) - at);
-        strongest[at] = bin;
-        found = Math.min(found + 1, MOST_OUTSIDE);
-      }
+      before = here;
+      here = after;
     }
     List<OutsideLine> lines = new ArrayList<>();
     for (int i = 0; i < found; i++) {
@@ -213,11 +230,17 @@ public final class SpectrumEstimator {
     return lines;
   }
 
+  /** Power of a bin, counted round. */
+  private double power(int bin) {
+    int place = fft.placeOf(bin % layout.fftLength());
+    return detector == Detector.RMS ? sum[place] / segments : newest[place];
+  }
+
   private OutsideLine outside(int bin) {
     int n = layout.fftLength();
     float[] level = new float[2 * AROUND + 1];
     for (int i = 0; i < level.length; i++) {
-      level[i] = (float) Decibels.fromPowerRatio(power(Math.floorMod(bin - AROUND + i, n)) + 1e-30);
+      level[i] = (float) Decibels.fromPowerRatio(power(bin + n - AROUND + i) + 1e-30);
     }
     ToneInterpolator tone = ToneInterpolator.of(layout);
     double offset = tone.offsetPoints(level, AROUND);
@@ -228,43 +251,12 @@ public final class SpectrumEstimator {
   }
 
   private void spill() {
-    partialSegments = 0;
-    if (detector == Detector.RMS) {
+    if (detector == Detector.RMS && newestSegments > 0) {
+      newestSegments = 0;
       for (int i = 0; i < sum.length; i++) {
-        sum[i] += partial[i];
-        partial[i] = 0;
+        sum[i] += newest[i];
+        newest[i] = 0;
       }
     }
-  }
-
-  private void fold(int bin, int point, int count) {
-    double[] s = sum;
-    switch (detector) {
-      case RMS -> fft.addPower(re, im, bin, partial, point, count);
-      case PEAK -> {
-        for (int i = 0; i < count; i++) {
-          s[point + i] = Math.max(s[point + i], power(bin + i));
-        }
-      }
-      case MINIMUM -> {
-        for (int i = 0; i < count; i++) {
-          s[point + i] = Math.min(s[point + i], power(bin + i));
-        }
-      }
-      case SAMPLE -> {
-        for (int i = 0; i < count; i++) {
-          s[point + i] = power(bin + i);
-        }
-      }
-      case LOG_AVERAGE -> {
-        for (int i = 0; i < count; i++) {
-          s[point + i] += Math.log(Math.max(power(bin + i), 1e-30f));
-        }
-      }
-    }
-  }
-
-  private float power(int bin) {
-    return re[bin] * re[bin] + im[bin] * im[bin];
   }
 }

@@ -11,7 +11,7 @@ import org.testng.annotations.Test;
 public class FftTest {
   @DataProvider
   public Object[][] lengths() {
-    return new Object[][] {{1024}, {2048}, {4096}, {8192}, {65536}, {1 << 19}};
+    return new Object[][] {{1024}, {2048}, {4096}, {8192}, {16384}, {65536}, {1 << 19}};
   }
 
   @Test(dataProvider = "lengths")
@@ -51,41 +51,51 @@ public class FftTest {
     }
   }
 
-  /** Windowing on the way in is the same as windowing before, with zeros where the window ends. */
+  /** Powers of windowed samples, each at its place; where the samples end there are zeros. */
   @Test
-  public void windowedSamplesAreTransformedAsTheyAre() {
-    int n = 2048;
+  public void powersOfWindowedSamplesAreAddedUp() {
     Random random = new Random(5);
-    float[] iq = new float[2 * (n + 100)];
-    for (int i = 0; i < iq.length; i++) {
-      iq[i] = (float) random.nextGaussian();
-    }
-    for (int length : new int[] {n, n - 1, 1443, 1024, 1025, 700, 5}) {
-      float[] window = new float[length];
-      for (int i = 0; i < length; i++) {
-        window[i] = random.nextFloat();
+    for (int n : new int[] {1024, 2048, 4096}) {
+      float[] iq = new float[2 * (n + 100)];
+      for (int i = 0; i < iq.length; i++) {
+        iq[i] = (float) random.nextGaussian();
       }
-      for (int at : new int[] {0, 1, 33, 100}) {
-        double[][] expected = straight(iq, at, window, n);
-        for (ComplexFft fft : new ComplexFft[] {new VectorFft(n), new LibraryFft(n)}) {
-          float[] re = new float[n];
-          float[] im = new float[n];
-          java.util.Arrays.fill(re, Float.NaN);
-          fft.forwardWindowed(iq, at, window, re, im);
-          for (int k = 0; k < n; k += 61) {
-            String where = fft.getClass().getSimpleName() + " " + length + " " + at + " " + k;
-            assertEquals(re[k], expected[0][k], 2e-3, where);
-            assertEquals(im[k], expected[1][k], 2e-3, where);
+      for (int length : new int[] {n, n - 1, n / 2 + 1, 5}) {
+        float[] window = new float[n];
+        for (int i = 0; i < length; i++) {
+          window[i] = random.nextFloat();
+        }
+        for (int at : new int[] {0, 1, 33, 100, 133}) {
+          double[][] expected = straight(iq, at, window, n);
+          for (ComplexFft fft : new ComplexFft[] {new VectorFft(n), new LibraryFft(n)}) {
+            float[] sum = new float[n];
+            java.util.Arrays.fill(sum, 1);
+            fft.addPower(iq, at, window, sum);
+            for (int k = 0; k < n; k += 61) {
+              String where = fft.getClass().getSimpleName() + " " + length + " " + at + " " + k;
+              double power = Math.pow(expected[0][k], 2) + Math.pow(expected[1][k], 2);
+              assertEquals(sum[fft.placeOf(k)] - 1, power, 2e-5 * (power + n), where);
+            }
           }
         }
       }
     }
   }
 
+  @Test(dataProvider = "lengths")
+  public void everyBinHasAplaceOfItsOwn(int n) {
+    VectorFft fft = new VectorFft(n);
+    java.util.BitSet taken = new java.util.BitSet(n);
+    for (int k = 0; k < n; k++) {
+      taken.set(fft.placeOf(k));
+    }
+    assertEquals(taken.cardinality(), n);
+  }
+
   private static double[][] straight(float[] iq, int at, float[] window, int n) {
     double[][] x = new double[2][n];
     for (int k = 0; k < n; k += 61) {
-      for (int i = 0; i < window.length; i++) {
+      for (int i = 0; i < Math.min(window.length, iq.length / 2 - at); i++) {
         double t = -2 * Math.PI * ((long) k * i % n) / n;
         double re = (double) iq[2 * (at + i)] * window[i];
         double im = (double) iq[2 * (at + i) + 1] * window[i];

@@ -7,6 +7,7 @@ import rovnik.core.emission.RecordLooks;
 import rovnik.core.emission.SpectrumOutcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.OutsideLine;
 import rovnik.core.spectrum.RollingSpectrum;
 import rovnik.core.spectrum.SpectrumEstimator;
 import rovnik.core.spectrum.SpectrumLayout;
@@ -85,6 +86,7 @@ final class RecordEngine implements Engine {
       estimator.powerInto(newest);
       looks.take(newest, record.iq(), record.sampleCount());
     }
+    List<OutsideLine> outside = estimator.outside();
     rolling.take(estimator);
     rolling.powerInto(power);
     List<String> marks = Engine.marks(record.overload(), receiver.protectionTripped());
@@ -94,7 +96,7 @@ final class RecordEngine implements Engine {
         SpectrumMeasurement.of(
             power,
             layout,
-            estimator.outside(),
+            outside,
             record.centreHz(),
             record.fullScaleDbm(),
             rolling.segments(),

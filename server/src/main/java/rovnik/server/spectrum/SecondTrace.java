@@ -10,6 +10,7 @@ import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.OutsideLine;
 import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.PeakSearch;
 import rovnik.core.spectrum.RollingSpectrum;
@@ -73,6 +74,7 @@ final class SecondTrace {
   void take(IqRecord record) {
     estimator.reset();
     estimator.accumulate(record.iq(), 0, record.sampleCount());
+    List<OutsideLine> beside = estimator.outside();
     rolling.take(estimator);
     rolling.powerInto(power);
     overload = record.overload();
@@ -94,7 +96,7 @@ final class SecondTrace {
             input.window().label(),
             setting.settings().detector().label());
     outside =
-        estimator.outside().stream()
+        beside.stream()
             .map(o -> o.at(trace.startHz(), trace.stepHz(), offsetDb))
             .toList();
   }
