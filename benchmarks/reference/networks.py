@@ -47,16 +47,28 @@ window = np.kaiser(2 * POINTS - 1, 6)
 spectrum = np.concatenate([noise(POINTS)])
 
 
+half = window[POINTS - 1 :]
+
+
 def step_response():
+    # As many times as Rovnik shows: three or more in the width of one reflection.
+    return np.cumsum(np.fft.irfft(spectrum * half, 1 << 17))
+
+
+def short_step_response():
     whole = np.concatenate([np.conj(spectrum[:0:-1]), spectrum]) * window
-    impulse = np.fft.ifft(np.fft.ifftshift(whole), 1 << 16).real
-    return np.cumsum(impulse)
+    return np.cumsum(np.fft.ifft(np.fft.ifftshift(whole), 1 << 16).real)
+
+
+weights = np.zeros(1 << 16)
+weights[:2000] = 1
+restore = noise(POINTS)
 
 
 def gate():
     t = np.fft.ifft(spectrum, 1 << 16)
-    t[2000:-2000] = 0
-    return np.fft.fft(t)[:POINTS]
+    t *= weights
+    return np.fft.fft(t)[:POINTS] * restore
 
 
 table = np.column_stack([np.arange(1, POINTS + 1) * 0.1, rng.random((POINTS, 32))])
@@ -71,5 +83,6 @@ def parse():
 
 clock("correction by twelve terms, 20,001 points", twelve_terms)
 clock("step response of 20,001 points, windowed", step_response)
+clock("the same with half as many times", short_step_response)
 clock("gate of 20,001 points, there and back", gate)
 clock("the numbers of a .s4p of 20,001 points from text", parse)

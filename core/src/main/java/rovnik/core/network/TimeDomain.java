@@ -154,35 +154,31 @@ public final class TimeDomain {
   private Response lowPass(Mode mode, Shape shape) {
     Grid grid = grid();
     TimeWindow w = TimeWindow.of(grid.re.length, shape, true);
-    double[] h = signedPulse(grid, w);
-    Response pulse = turned(Mode.IMPULSE, h, w.widthSteps, grid.stepHz);
+    Response pulse = turned(Mode.IMPULSE, signedPulse(grid, w), w.widthSteps, grid.stepHz);
     return mode == Mode.IMPULSE ? pulse : summed(pulse, w);
   }
 
   private static double[] signedPulse(Grid grid, TimeWindow w) {
-    // Half of a spectrum whose other half mirrors it, as the library packs it.
+    // Half of a spectrum whose other half mirrors it, as the library packs it. A pulse is normed to
+    // its own height; the mirrored half counts with the library's 1/2.
     double[] x = new double[w.length];
-    x[0] = grid.re[0] * w.weights[0];
+    double norm = 2 / w.sum;
+    x[0] = grid.re[0] * w.weights[0] * norm;
     for (int k = 1; k < grid.re.length; k++) {
-      x[2 * k] = grid.re[k] * w.weights[k];
-      x[2 * k + 1] = grid.im[k] * w.weights[k];
+      x[2 * k] = grid.re[k] * w.weights[k] * norm;
+      x[2 * k + 1] = grid.im[k] * w.weights[k] * norm;
     }
     DoubleTransforms.of(w.length).realInverse(x, false);
-    // A pulse is normed to its own height; the mirrored half counts with the library's 1/2.
-    double norm = 2 / w.sum;
-    for (int i = 0; i < x.length; i++) {
-      x[i] *= norm;
-    }
     return x;
   }
 
   /** A step is the pulses up to it, each by its share of the area under a lone one. */
   private static Response summed(Response pulse, TimeWindow w) {
     double share = w.sum / w.length;
-    double[] v = new double[w.length];
+    double[] v = pulse.value(); // nobody else has it
     double level = 0;
     for (int i = 0; i < v.length; i++) {
-      level += share * pulse.value()[i];
+      level += share * v[i];
       v[i] = level;
     }
     double step = pulse.seconds()[1] - pulse.seconds()[0];
@@ -265,7 +261,7 @@ public final class TimeDomain {
       if (!top || r.seconds()[i] < fromSeconds) {
         continue;
       }
-      Fault f = new Fault(r.seconds()[i], v[i]);
+      Fault f = between(r, i);
       Fault last = all.isEmpty() ? null : all.get(all.size() - 1);
       if (last != null && f.seconds() - last.seconds() < guard) {
         if (m > Math.abs(last.reflection())) {
@@ -276,6 +272,17 @@ public final class TimeDomain {
       }
     }
     return List.copyOf(all);
+  }
+
+  /** Top of the parabola through a highest point and its neighbours. */
+  private static Fault between(Response r, int top) {
+    double[] v = r.value();
+    double bend = v[top - 1] - 2 * v[top] + v[top + 1];
+    double slope = (v[top + 1] - v[top - 1]) / 2;
+    double shift = bend == 0 ? 0 : Math.max(-0.5, Math.min(0.5, -slope / bend));
+    double step = r.seconds()[1] - r.seconds()[0];
+    return new Fault(
+        r.seconds()[top] + shift * step, v[top] + slope * shift + bend * shift * shift / 2);
   }
 
   /**
@@ -290,76 +297,25 @@ public final class TimeDomain {
       throw new Refusal(
           "gate", "The gate must end after it begins, and both edges lie within the range.");
     }
-    int n = Integer.highestOneBit(2 * re.length - 1) << 1;
-    double[] gate = gate(n, fromSeconds, toSeconds);
-    double[] x = new double[2 * n];
+    TimeGate gate = TimeGate.of(re.length, stepHz, fromSeconds, toSeconds);
+    double[] x = new double[2 * gate.weights.length];
     for (int i = 0; i < re.length; i++) {
       x[2 * i] = re[i];
       x[2 * i + 1] = im[i];
     }
-    DoubleFFT_1D fft = DoubleTransforms.of(n);
+    DoubleFFT_1D fft = DoubleTransforms.of(gate.weights.length);
     fft.complexInverse(x, true);
-    for (int i = 0; i < n; i++) {
-      x[2 * i] *= gate[i];
-      x[2 * i + 1] *= gate[i];
+    for (int i = 0; i < gate.weights.length; i++) {
+      x[2 * i] *= gate.weights[i];
+      x[2 * i + 1] *= gate.weights[i];
     }
     fft.complexForward(x);
-    double[] left = left(gate, (fromSeconds + toSeconds) / 2);
     double[] out = new double[2 * re.length];
     for (int i = 0; i < out.length; i += 2) {
-      double square = left[i] * left[i] + left[i + 1] * left[i + 1];
-      out[i] = (x[i] * left[i] + x[i + 1] * left[i + 1]) / square;
-      out[i + 1] = (x[i + 1] * left[i] - x[i] * left[i + 1]) / square;
+      out[i] = x[i] * gate.restore[i] - x[i + 1] * gate.restore[i + 1];
+      out[i + 1] = x[i + 1] * gate.restore[i] + x[i] * gate.restore[i + 1];
     }
     return out;
-  }
-
-  /**
-   * What the gate leaves of a reflection of 1 at {@code middle}, as a complex share at each
-   * frequency. A gate over the times is a convolution over the frequencies, and with a reflection
-   * alike at all of them that is a sum of the gate's own transform, over the frequencies there are.
-   */
-  private double[] left(double[] gate, double middle) {
-    int points = re.length;
-    double[] g = gate.clone();
-    DoubleTransforms.of(g.length).realForward(g);
-    double[] sum = new double[2 * points];
-    for (int m = 0; m < points; m++) {
-      double angle = 2 * Math.PI * m * stepHz * middle;
-      double cos = Math.cos(angle) / g.length;
-      double sin = Math.sin(angle) / g.length;
-      double gRe = g[2 * m];
-      double gIm = m == 0 ? 0 : g[2 * m + 1];
-      sum[2 * m] = (m == 0 ? 0 : sum[2 * m - 2]) + gRe * cos - gIm * sin;
-      sum[2 * m + 1] = (m == 0 ? 0 : sum[2 * m - 1]) + gRe * sin + gIm * cos;
-    }
-    double[] left = new double[2 * points];
-    for (int k = 0; k < points; k++) {
-      int other = points - 1 - k;
-      left[2 * k] = sum[2 * k] + sum[2 * other] - sum[0];
-      left[2 * k + 1] = sum[2 * k + 1] - sum[2 * other + 1];
-    }
-    return left;
-  }
-
-  /** A gate with soft edges over n times from 0 to the range, which it may run out of. */
-  private double[] gate(int n, double from, double to) {
-    double step = 1 / (n * stepHz);
-    double edge = Math.min((to - from) / 4, 1.5 / (re.length * stepHz));
-    double[] gate = new double[n];
-    for (int i = (int) Math.floor((from - edge) / step); i <= (to + edge) / step; i++) {
-      int at = Math.floorMod(i, n);
-      gate[at] = Math.max(gate[at], gate(i * step, from, to, edge));
-    }
-    return gate;
-  }
-
-  private static double gate(double t, double from, double to, double edge) {
-    double inside = Math.min(t - from, to - t);
-    if (inside <= -edge) {
-      return 0;
-    }
-    return inside >= edge ? 1 : 0.5 * (1 + Math.sin(Math.PI / 2 * inside / edge));
   }
 
   /** Modified Bessel function of order zero by its series, to the last digit for x up to 30. */

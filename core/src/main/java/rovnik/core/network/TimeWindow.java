@@ -11,7 +11,7 @@ import rovnik.core.network.TimeDomain.Shape;
  */
 final class TimeWindow {
   /** Times finer than the resolution by this. */
-  private static final int FINER = 4;
+  private static final int FINER = 3;
 
   private static final int KEPT = 12;
 

@@ -95,10 +95,7 @@ final class SecondTrace {
             rolling.segments(),
             input.window().label(),
             setting.settings().detector().label());
-    outside =
-        beside.stream()
-            .map(o -> o.at(trace.startHz(), trace.stepHz(), offsetDb))
-            .toList();
+    outside = beside.stream().map(o -> o.at(trace.startHz(), trace.stepHz(), offsetDb)).toList();
   }
 
   /** The trace beside the first one's, on whose frequencies it is drawn. */
