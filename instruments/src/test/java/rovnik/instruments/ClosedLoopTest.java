@@ -102,6 +102,7 @@ public class ClosedLoopTest {
     return SpectrumMeasurement.of(
         power,
         plan.layout(),
+        e.outside(),
         record.centreHz(),
         record.fullScaleDbm(),
         e.segments(),

@@ -7,6 +7,7 @@ import static org.testng.Assert.assertTrue;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
@@ -83,7 +84,14 @@ public class ScanTest {
       segments = e.segments();
     }
     return SpectrumMeasurement.of(
-        stitched, plan.layout(), plan.originHz(), 0, segments, s, MeasurementContext.BARE);
+        stitched,
+        plan.layout(),
+        List.of(),
+        plan.originHz(),
+        0,
+        segments,
+        s,
+        MeasurementContext.BARE);
   }
 
   /** Carrier and harmonics of the transmitter at the port, in one scan of 1.4 GHz. */

@@ -7,6 +7,7 @@ import static org.testng.Assert.expectThrows;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
@@ -78,7 +79,11 @@ public class SweptAnalyzerTest {
             "",
             "");
     return SpectrumMeasurement.of(
-        t, ToneInterpolator.gaussian(sweep.rbwHz(), sweep.stepHz()), s, MeasurementContext.BARE);
+        t,
+        ToneInterpolator.gaussian(sweep.rbwHz(), sweep.stepHz()),
+        List.of(),
+        s,
+        MeasurementContext.BARE);
   }
 
   @Test(dataProvider = "dialects")
