@@ -112,7 +112,8 @@ public final class EmissionMeasurement {
     }
     for (int i = 0; i < plan.reads().size(); i++) {
       m.readings.add(
-          MarkerReadings.read("read" + i, plan.reads().get(i), m.trace, m.maker, context, record));
+          MarkerReadings.read(
+              "read" + i, plan.reads().get(i), m.trace, base.peaks(), m.maker, context, record));
     }
     return new EmissionResult(
         new SpectrumResult(base.trace(), base.peaks(), List.copyOf(m.readings)),
@@ -241,7 +242,7 @@ public final class EmissionMeasurement {
             "Density in the channel",
             value,
             trace.unit() + "/Hz",
-            maker.bandDb(low, high),
+            maker.bandDb(low, high, base.peaks()),
             limit,
             maker.noiseMarks(low, high)));
   }
@@ -304,7 +305,7 @@ public final class EmissionMeasurement {
   }
 
   private double bandDb(double centreHz, double widthHz) {
-    return maker.bandDb(centreHz - widthHz / 2, centreHz + widthHz / 2);
+    return maker.bandDb(centreHz - widthHz / 2, centreHz + widthHz / 2, base.peaks());
   }
 
   private List<String> adjacentMarks(AdjacentChannels plan, double reach) {

@@ -9,6 +9,7 @@ import rovnik.core.signal.FrequencyCounter;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.BandPower;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.uncertainty.UncertaintyBudget;
@@ -30,6 +31,7 @@ final class MarkerReadings {
       String id,
       ViewPlan.ReadAt read,
       Trace trace,
+      List<Peak> lines,
       ReadingMaker maker,
       MeasurementContext context,
       IqRecord record) {
@@ -40,7 +42,7 @@ final class MarkerReadings {
     }
     String at = " at " + Frequency.ofHertz(read.hertz());
     double power = new BandPower(trace).level(low, high);
-    double statistical = maker.bandDb(low, high);
+    double statistical = maker.bandDb(low, high, lines);
     return switch (read.kind()) {
       case LEVEL -> {
         double level = trace.levelAt(read.hertz());

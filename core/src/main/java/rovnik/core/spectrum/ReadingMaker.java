@@ -80,11 +80,13 @@ public final class ReadingMaker {
   }
 
   /**
-   * Standard deviation in dB of the power of a noise-like signal between two frequencies, however
-   * it is spread there.
+   * Standard deviation in dB of the power between two frequencies: plain tones scatter with the
+   * noise under them, all else like noise of its own density.
+   *
+   * @param lines of the trace
    */
-  public double bandDb(double lowHz, double highHz) {
-    return NoiseStatistics.decibels(ownSquares(lowHz, highHz) * statistics.perSquaredDensity());
+  public double bandDb(double lowHz, double highHz, List<Peak> lines) {
+    return new LineStatistics(trace, ToneInterpolator.of(trace)).bandDb(lowHz, highHz, lines);
   }
 
   /**
@@ -112,14 +114,6 @@ public final class ReadingMaker {
     double reach = Math.max(trace.rbwHz(), trace.stepHz());
     int points = last(hertz + reach) - first(hertz - reach) + 1;
     return points <= 0 ? 0 : power(hertz - reach, hertz + reach) / (points * trace.stepHz());
-  }
-
-  /**
-   * Integral of the squared density between two frequencies, over the square of the power there.
-   */
-  private double ownSquares(double lowHz, double highHz) {
-    double power = power(lowHz, highHz);
-    return power > 0 ? squares(lowHz, highHz) / (power * power) : 0;
   }
 
   /**
@@ -158,9 +152,9 @@ public final class ReadingMaker {
    */
   public double lineDb(double level) {
     double floor = PeakSearch.median(trace.level()) + statistics.meanAboveMedianDb();
-    double ratio = Decibels.toPowerRatio(floor - level);
-    double ofNoise = statistics.point() * ratio * ratio;
-    return BETWEEN_POINTS * NoiseStatistics.decibels(statistics.line() * ratio + ofNoise);
+    double noise = Math.min(1, Decibels.toPowerRatio(floor - level));
+    double ofLine = BETWEEN_POINTS * BETWEEN_POINTS * statistics.line() * noise * (1 - noise);
+    return NoiseStatistics.decibels(ofLine + statistics.point() * noise * noise);
   }
 
   /** A level at the reading plane, with a limit that is stated there. */

@@ -71,6 +71,16 @@ public final class ToneInterpolator {
         layout.window(), (double) layout.windowLength() / layout.fftLength());
   }
 
+  /** The interpolator that belongs to a trace, by its window's name; a swept one has none. */
+  public static ToneInterpolator of(Trace trace) {
+    return Window.labelled(trace.window())
+        .map(
+            w ->
+                new ToneInterpolator(
+                    w, w.figures().width3dbBins() * trace.stepHz() / trace.rbwHz()))
+        .orElseGet(() -> gaussian(trace.rbwHz(), trace.stepHz()));
+  }
+
   /**
    * Where the tone lies relative to a highest point, in points, -0.5 to 0.5 (more for a flat top).
    *

@@ -38,7 +38,7 @@ final class Coverage {
   void note(String setting, List<Reading> readings, String id, double truth) {
     Reading r = readings.stream().filter(x -> x.id().equals(id)).findFirst().orElseThrow();
     note(
-        r.label().replaceFirst("(,| at \\d).*", "") + ", " + setting,
+        r.label().replaceFirst("(,| at [-\\d]).*", "") + ", " + setting,
         r.value(),
         r.uncertainty(),
         truth,

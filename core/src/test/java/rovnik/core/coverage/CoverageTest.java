@@ -108,6 +108,24 @@ public class CoverageTest {
         null);
   }
 
+  private static ViewPlan reading(List<ViewPlan.ReadAt> reads) {
+    ViewPlan p = ViewPlan.PLAIN;
+    return new ViewPlan(
+        p.traces(),
+        p.reducer(),
+        p.mostPoints(),
+        null,
+        null,
+        null,
+        null,
+        false,
+        false,
+        false,
+        reads,
+        p.display(),
+        null);
+  }
+
   private static void check(Coverage c, double widest) {
     if (Boolean.getBoolean("rovnik.coverage.print")) {
       System.out.println(c.table());
@@ -340,6 +358,40 @@ public class CoverageTest {
       }
     }
     check(c, 4);
+  }
+
+  /** What markers read at a tone and beside it. */
+  @Test
+  public void markers() {
+    Coverage c = new Coverage();
+    Random random = new Random(10);
+    for (int averages : new int[] {8, 60}) {
+      for (int k = 0; k < 2 * Coverage.TRIALS; k++) {
+        double density = Math.pow(10, -4) / RBW;
+        float[] iq = noise(random, Window.HANN, RBW, averages, density);
+        double hz = anywhere(random) / 4;
+        tone(iq, hz, 0, 0, random);
+        ViewPlan view =
+            reading(
+                List.of(
+                    new ViewPlan.ReadAt(ViewPlan.ReadKind.BAND, hz, 20e3),
+                    new ViewPlan.ReadAt(ViewPlan.ReadKind.DENSITY, hz + 50e3, 20e3),
+                    new ViewPlan.ReadAt(ViewPlan.ReadKind.LEVEL, hz - 50e3, 1e3),
+                    new ViewPlan.ReadAt(ViewPlan.ReadKind.COUNT, hz, 4e3)));
+        List<Reading> r = measure(iq, Window.HANN, RBW, averages, view, 100e3);
+        double enbw = Window.HANN.figures().enbwBins() / Window.HANN.figures().width3dbBins() * RBW;
+        double[] truth = {
+          10 * Math.log10(1 + density * 20e3),
+          10 * Math.log10(density),
+          10 * Math.log10(density * enbw),
+          hz
+        };
+        for (int i = 0; i < truth.length; i++) {
+          c.note("marker", r, "read" + i, truth[i]);
+        }
+      }
+    }
+    check(c, 3);
   }
 
   @Test
