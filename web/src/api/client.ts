@@ -122,7 +122,7 @@ export const thisWindow = (() => {
 /** What the window is told when the server wants somebody to sign in. */
 export const SIGNED_OUT = "rovnik-signed-out";
 
-async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
+export async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
   const headers: Record<string, string> = {
     "X-Rovnik-Client": encodeURIComponent(`${thisWindow.id}|${thisWindow.name}`),
   };
@@ -171,14 +171,3 @@ export const api = {
   patch: <T>(url: string, body: unknown) => request<T>("PATCH", url, body),
   remove: (url: string) => request<void>("DELETE", url),
 };
-
-/** Asks to be let in; the server remembers this browser until it is closed. */
-export async function signIn(username: string, password: string) {
-  await fetch("/api/health"); // brings the token for what follows
-  await request<void>("POST", "/login", new URLSearchParams({ username, password }));
-}
-
-export async function signOut() {
-  await request<void>("POST", "/logout");
-  window.dispatchEvent(new Event(SIGNED_OUT));
-}

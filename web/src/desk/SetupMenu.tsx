@@ -3,7 +3,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, type Job, Problem, type Tiles } from "../api/client";
 import { download } from "../components/download";
-import { FormModal } from "./FormModal";
+import { later } from "../components/later";
+
+const FormModal = later(async () => (await import("./FormModal")).FormModal);
 
 interface Measurement<S> {
   kind: string;

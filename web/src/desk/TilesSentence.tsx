@@ -1,11 +1,13 @@
 import { Menu, TextInput, UnstyledButton } from "@mantine/core";
 import { useState } from "react";
 import { useCommands } from "../app/commands";
+import { later } from "../components/later";
 import { parseQuantity } from "../components/units";
 import { Choice } from "./Choice";
 import classes from "./Desk.module.css";
-import { FormModal } from "./FormModal";
 import { COUNTS, type TileDesk } from "./tiles";
+
+const FormModal = later(async () => (await import("./FormModal")).FormModal);
 
 /** How many tiles are shown, and arrangements of them by name; the same in every area. */
 export function TilesSentence({ desk }: { desk: TileDesk }) {

@@ -1,8 +1,9 @@
-import { ActionIcon, Badge, Button } from "@mantine/core";
+import { ActionIcon, Button } from "@mantine/core";
 import { IconUser } from "@tabler/icons-react";
 import { useState } from "react";
 import { useCommands } from "../../app/commands";
 import { later } from "../../components/later";
+import classes from "./Access.module.css";
 import { useMe } from "./useMe";
 
 const AccountDialog = later(async () => (await import("./AccountDialog")).AccountDialog);
@@ -33,11 +34,7 @@ export function AccountButton() {
           size="compact-sm"
           leftSection={<IconUser size={17} />}
           rightSection={
-            me.role === "VIEW" ? (
-              <Badge size="sm" variant="outline" tt="none">
-                looks only
-              </Badge>
-            ) : undefined
+            me.role === "VIEW" ? <span className={classes.tag}>looks only</span> : undefined
           }
           onClick={() => setOpen(true)}
         >

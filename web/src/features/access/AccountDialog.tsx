@@ -14,8 +14,9 @@ import {
 } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, type ReactNode, useState } from "react";
-import { api, signOut } from "../../api/client";
+import { api } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
+import { signOut } from "./signing";
 import { type Account, type Me, ROLES, type Role } from "./useMe";
 
 const ACCOUNTS = "/api/accounts";

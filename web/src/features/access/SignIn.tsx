@@ -1,8 +1,8 @@
 import { Button, Paper, PasswordInput, Stack, Text, TextInput, Title } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { signIn } from "../../api/client";
 import classes from "./Access.module.css";
+import { signIn } from "./signing";
 
 /** The page for who has not signed in yet. */
 export function SignIn() {

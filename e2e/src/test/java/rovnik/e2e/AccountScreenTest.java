@@ -18,6 +18,8 @@ public class AccountScreenTest extends SpectrumScreen {
   }
 
   private void signIn(String name, String password) {
+    // The dialog that was open before has a name and a password as well.
+    assertThat(button("Sign in")).isVisible();
     field("Name").fill(name);
     field("Password").fill(password);
     page.keyboard().press("Enter");
