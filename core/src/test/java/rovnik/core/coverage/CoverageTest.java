@@ -13,6 +13,7 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.Test;
 import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.ChannelFilter;
+import rovnik.core.emission.EmissionMask;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.NoiseFigure;
 import rovnik.core.emission.ViewPlan;
@@ -389,6 +390,43 @@ public class CoverageTest {
         for (int i = 0; i < truth.length; i++) {
           c.note("marker", r, "read" + i, truth[i]);
         }
+      }
+    }
+    check(c, 3);
+  }
+
+  /** A spur below a mask: how far, relative to the carrier. */
+  @Test
+  public void aMask() {
+    Coverage c = new Coverage();
+    Random random = new Random(11);
+    double none = Double.NaN;
+    EmissionMask mask =
+        new EmissionMask(List.of(new EmissionMask.Segment(30e3, 80e3, 0, -30, -30, none, none)));
+    ViewPlan p = ViewPlan.PLAIN;
+    ViewPlan view =
+        new ViewPlan(
+            p.traces(),
+            p.reducer(),
+            p.mostPoints(),
+            null,
+            null,
+            mask,
+            null,
+            false,
+            false,
+            false,
+            List.of(),
+            p.display(),
+            null);
+    for (int averages : new int[] {8, 60}) {
+      for (int k = 0; k < 2 * Coverage.TRIALS; k++) {
+        float[] iq = noise(random, Window.HANN, RBW, averages, 1e-6 / RBW);
+        tone(iq, 100 * (random.nextDouble() - 0.5), 0, 0, random);
+        double spur = -36 + 4 * random.nextDouble();
+        tone(iq, 45e3 + 20e3 * random.nextDouble(), spur, 0, random);
+        List<Reading> r = measure(iq, Window.HANN, RBW, averages, view, 20e3);
+        c.note("spur", r, "maskMargin", -30 - spur);
       }
     }
     check(c, 3);
