@@ -82,6 +82,23 @@ public class ScreenshotMaker {
     wait(page, 400);
   }
 
+  /** It may run on from the page before. */
+  private static void running(Page page) {
+    Locator hold =
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Hold").setExact(true));
+    Processes.waitFor(
+        "a running measurement",
+        () -> {
+          if (hold.isVisible()) {
+            return true;
+          }
+          page.evaluate(
+              "() => [...document.querySelectorAll('button')]"
+                  + ".find(b => ['Start', 'Resume'].includes(b.textContent.trim()))?.click()");
+          return false;
+        });
+  }
+
   private static void finding(Page page) {
     page.getByTestId("finding").waitFor(new Locator.WaitForOptions().setTimeout(60_000));
     wait(page, 800);
@@ -89,7 +106,7 @@ public class ScreenshotMaker {
 
   private void emissions(Processes rovnik, Page page) {
     page.navigate(rovnik.url() + "/spectrum");
-    press(page, "Start");
+    running(page);
     type(page, "span 4M");
     type(page, "459M");
     type(page, "average 64");
