@@ -85,6 +85,19 @@ function Line(props: { onDone: () => Promise<void>; done: string; children: Reac
   );
 }
 
+function NewPassword(props: { label: string; value: string; onChange: (v: string) => void }) {
+  return (
+    <PasswordInput
+      flex={1}
+      label={props.label}
+      autoComplete="new-password"
+      placeholder="10 or more"
+      value={props.value}
+      onChange={(e) => props.onChange(e.currentTarget.value)}
+    />
+  );
+}
+
 function OwnPassword({ attempt }: { attempt: Attempt }) {
   const [present, setPresent] = useState("");
   const [wanted, setWanted] = useState("");
@@ -102,14 +115,7 @@ function OwnPassword({ attempt }: { attempt: Attempt }) {
         value={present}
         onChange={(e) => setPresent(e.currentTarget.value)}
       />
-      <PasswordInput
-        flex={1}
-        label="New password"
-        autoComplete="new-password"
-        placeholder="10 or more"
-        value={wanted}
-        onChange={(e) => setWanted(e.currentTarget.value)}
-      />
+      <NewPassword label="New password" value={wanted} onChange={setWanted} />
     </Line>
   );
 }
@@ -184,14 +190,7 @@ function Others({ me, attempt }: { me: Me; attempt: Attempt }) {
             onChange={(v) => v && setRole(v as Role)}
           />
         )}
-        <PasswordInput
-          flex={1}
-          label="Password"
-          autoComplete="new-password"
-          placeholder="10 or more"
-          value={password}
-          onChange={(e) => setPassword(e.currentTarget.value)}
-        />
+        <NewPassword label="Password" value={password} onChange={setPassword} />
       </Line>
     </>
   );

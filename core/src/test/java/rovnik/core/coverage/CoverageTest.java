@@ -8,29 +8,17 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.function.DoubleUnaryOperator;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.Test;
 import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.ChannelFilter;
 import rovnik.core.emission.EmissionMask;
-import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.NoiseFigure;
 import rovnik.core.emission.ViewPlan;
-import rovnik.core.limits.LimitSet;
 import rovnik.core.network.Residuals;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.FrequencyCounter;
-import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
-import rovnik.core.spectrum.Detector;
-import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.spectrum.PointReducer;
-import rovnik.core.spectrum.SpectrumEstimator;
-import rovnik.core.spectrum.SpectrumLayout;
-import rovnik.core.spectrum.SpectrumMeasurement;
-import rovnik.core.spectrum.SpectrumSettings;
-import rovnik.core.uncertainty.InstrumentAccuracy;
 
 /**
  * A stated uncertainty is a promise: over seeded trials, signals and settings the truth lies inside
@@ -40,92 +28,7 @@ import rovnik.core.uncertainty.InstrumentAccuracy;
  */
 public class CoverageTest {
   private static final Path PAGE = Path.of("../docs/uncertainty.md");
-  private static final double FS = 400e3;
-  private static final double SPAN = 200e3;
-  private static final double RBW = 2000;
-  private static final InstrumentAccuracy PERFECT = new InstrumentAccuracy(0, 0, 0);
   private static final StringBuilder TABLE = new StringBuilder();
-
-  private static List<Reading> measure(
-      float[] iq, Window window, double rbw, int averages, ViewPlan view, double channelHz) {
-    SpectrumSettings s =
-        new SpectrumSettings(0, SPAN, rbw, window, Detector.RMS, averages, 30, channelHz);
-    SpectrumLayout layout = SpectrumLayout.plan(FS, 0, SPAN, rbw, window);
-    SpectrumEstimator e = new SpectrumEstimator(layout, Detector.RMS);
-    e.accumulate(iq, 0, iq.length / 2);
-    double[] power = new double[layout.points()];
-    e.powerInto(power);
-    MeasurementContext context = new MeasurementContext(null, PERFECT, LimitSet.NONE, List.of());
-    return EmissionMeasurement.of(
-            SpectrumMeasurement.of(power, layout, e.outside(), 0, 0, e.segments(), s, context),
-            s,
-            view,
-            context,
-            layout,
-            new IqRecord(iq, FS, 0, 0, false))
-        .readings();
-  }
-
-  /** White noise of a density for as many segments as are averaged. */
-  private static float[] noise(Random random, Window w, double rbw, int averages, double density) {
-    int n = (int) SpectrumLayout.plan(FS, 0, SPAN, rbw, w).samplesFor(averages);
-    float[] iq = new float[2 * n];
-    double sigma = Math.sqrt(density * FS / 2);
-    for (int i = 0; i < iq.length; i++) {
-      iq[i] = (float) (sigma * random.nextGaussian());
-    }
-    return iq;
-  }
-
-  /** A tone of 0 dB times a level, whose phase walks by so much a sample. */
-  private static void tone(float[] iq, double hz, double db, double walk, Random random) {
-    double a = Math.pow(10, db / 20);
-    double phase = 2 * Math.PI * random.nextDouble();
-    for (int i = 0; i < iq.length / 2; i++) {
-      iq[2 * i] += (float) (a * Math.cos(phase));
-      iq[2 * i + 1] += (float) (a * Math.sin(phase));
-      phase += 2 * Math.PI * hz / FS + (walk > 0 ? walk * random.nextGaussian() : 0);
-    }
-  }
-
-  private static double anywhere(Random random) {
-    return (random.nextDouble() - 0.5) * SPAN / 2;
-  }
-
-  private static ViewPlan asking(boolean twoTones, boolean amDepth, ViewPlan.Occupied occupied) {
-    return new ViewPlan(
-        List.of(),
-        PointReducer.PEAK,
-        4096,
-        occupied,
-        null,
-        null,
-        null,
-        twoTones,
-        amDepth,
-        false,
-        List.of(),
-        rovnik.core.emission.LevelDisplay.PLAIN,
-        null);
-  }
-
-  private static ViewPlan reading(List<ViewPlan.ReadAt> reads) {
-    ViewPlan p = ViewPlan.PLAIN;
-    return new ViewPlan(
-        p.traces(),
-        p.reducer(),
-        p.mostPoints(),
-        null,
-        null,
-        null,
-        null,
-        false,
-        false,
-        false,
-        reads,
-        p.display(),
-        null);
-  }
 
   private static void check(Coverage c, double widest) {
     if (Boolean.getBoolean("rovnik.coverage.print")) {
@@ -155,11 +58,11 @@ public class CoverageTest {
       for (double carrierToNoise : new double[] {20, 40}) {
         for (int averages : new int[] {1, 8, 60}) {
           for (int k = 0; k < Coverage.TRIALS / 2; k++) {
-            double density = Math.pow(10, -carrierToNoise / 10) / RBW;
-            float[] iq = noise(random, w, RBW, averages, density);
-            double hz = anywhere(random);
-            tone(iq, hz, 0, 0, random);
-            List<Reading> r = measure(iq, w, RBW, averages, ViewPlan.PLAIN, 180e3);
+            double density = Math.pow(10, -carrierToNoise / 10) / Trials.RBW;
+            float[] iq = Trials.noise(random, w, Trials.RBW, averages, density);
+            double hz = Trials.anywhere(random);
+            Trials.tone(iq, hz, 0, 0, random);
+            List<Reading> r = Trials.measure(iq, w, Trials.RBW, averages, ViewPlan.PLAIN, 180e3);
             String set = w.label() + ", lone tone";
             c.note(set, r, "carrierPower", 0);
             c.note(set, r, "carrierFrequency", hz);
@@ -181,12 +84,12 @@ public class CoverageTest {
       for (double apart : new double[] {1.6, 2, 3, 4, 6}) {
         for (double down : new double[] {0, 10, 20}) {
           for (int k = 0; k < Coverage.TRIALS / 4; k++) {
-            float[] iq = noise(random, w, RBW, 8, 1e-6 / RBW);
-            double hz = anywhere(random);
-            double other = hz + (random.nextBoolean() ? 1 : -1) * apart * RBW;
-            tone(iq, hz, 0, 0, random);
-            tone(iq, other, -down - 0.01, 0, random);
-            List<Reading> r = measure(iq, w, RBW, 8, ViewPlan.PLAIN, 180e3);
+            float[] iq = Trials.noise(random, w, Trials.RBW, 8, 1e-6 / Trials.RBW);
+            double hz = Trials.anywhere(random);
+            double other = hz + (random.nextBoolean() ? 1 : -1) * apart * Trials.RBW;
+            Trials.tone(iq, hz, 0, 0, random);
+            Trials.tone(iq, other, -down - 0.01, 0, random);
+            List<Reading> r = Trials.measure(iq, w, Trials.RBW, 8, ViewPlan.PLAIN, 180e3);
             boolean close = apart < 3;
             String set = w.label() + ", second line at " + (close ? "1.6 to 2" : "3 to 6") + " RBW";
             // Of two equal lines either may be taken for the carrier.
@@ -212,18 +115,18 @@ public class CoverageTest {
     Random random = new Random(3);
     for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
       for (double at10k : new double[] {-110, -100, -88}) {
-        for (double rbw : new double[] {300, RBW}) {
+        for (double rbw : new double[] {300, Trials.RBW}) {
           for (int k = 0; k < Coverage.TRIALS / 2; k++) {
-            float[] iq = noise(random, w, rbw, 30, 1e-6 / RBW);
-            double hz = anywhere(random);
-            double walk = 2 * Math.PI * Math.sqrt(Math.pow(10, at10k / 10) * 1e8 / FS);
-            tone(iq, hz, 0, walk, random);
-            List<Reading> r = measure(iq, w, rbw, 30, ViewPlan.PLAIN, 180e3);
+            float[] iq = Trials.noise(random, w, rbw, 30, 1e-6 / Trials.RBW);
+            double hz = Trials.anywhere(random);
+            double walk = 2 * Math.PI * Math.sqrt(Math.pow(10, at10k / 10) * 1e8 / Trials.FS);
+            Trials.tone(iq, hz, 0, walk, random);
+            List<Reading> r = Trials.measure(iq, w, rbw, 30, ViewPlan.PLAIN, 180e3);
             String set = w.label() + ", phase noise";
             c.note(set, r, "carrierPower", 0);
             c.note(set, r, "carrierFrequency", hz);
             FrequencyCounter.Count f =
-                FrequencyCounter.count(iq, iq.length / 2, FS, hz + 100, 10e3);
+                FrequencyCounter.count(iq, iq.length / 2, Trials.FS, hz + 100, 10e3);
             c.note("Counted frequency, phase noise", f.offsetHz(), 2 * f.standardHz(), hz, false);
           }
         }
@@ -238,15 +141,20 @@ public class CoverageTest {
   public void anAmplitudeModulatedTone() {
     Coverage c = new Coverage();
     Random random = new Random(6);
-    ViewPlan view = asking(false, true, null);
+    ViewPlan view = Trials.view(null, null, null, null, false, true, List.of());
     for (double index : new double[] {0, 0.1}) {
       for (double carrierToNoise : new double[] {45, 60}) {
         for (int k = 0; k < Coverage.TRIALS; k++) {
           float[] iq =
-              noise(random, Window.HANN, RBW, 16, Math.pow(10, -carrierToNoise / 10) / RBW);
+              Trials.noise(
+                  random,
+                  Window.HANN,
+                  Trials.RBW,
+                  16,
+                  Math.pow(10, -carrierToNoise / 10) / Trials.RBW);
           double depth = 0.1 + 0.8 * random.nextDouble();
-          double rate = 2 * Math.PI * (15e3 + 10e3 * random.nextDouble()) / FS;
-          double turn = 2 * Math.PI * (random.nextDouble() - 0.5) * 20e3 / FS;
+          double rate = 2 * Math.PI * (15e3 + 10e3 * random.nextDouble()) / Trials.FS;
+          double turn = 2 * Math.PI * (random.nextDouble() - 0.5) * 20e3 / Trials.FS;
           double start = 2 * Math.PI * random.nextDouble();
           double late = 2 * Math.PI * random.nextDouble();
           for (int i = 0; i < iq.length / 2; i++) {
@@ -255,7 +163,7 @@ public class CoverageTest {
             iq[2 * i] += (float) (a * Math.cos(phase));
             iq[2 * i + 1] += (float) (a * Math.sin(phase));
           }
-          List<Reading> r = measure(iq, Window.HANN, RBW, 16, view, 100e3);
+          List<Reading> r = Trials.measure(iq, Window.HANN, Trials.RBW, 16, view, 100e3);
           c.note(index > 0 ? "with PM" : "pure", r, "amDepth", 100 * depth);
         }
       }
@@ -312,21 +220,21 @@ public class CoverageTest {
   public void twoTonesAndTheirProducts() {
     Coverage c = new Coverage();
     Random random = new Random(8);
-    ViewPlan view = asking(true, false, null);
+    ViewPlan view = Trials.view(null, null, null, null, true, false, List.of());
     for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
       for (int averages : new int[] {8, 60}) {
         for (int k = 0; k < Coverage.TRIALS / 2; k++) {
-          float[] iq = noise(random, w, RBW, averages, 1e-8 / RBW);
+          float[] iq = Trials.noise(random, w, Trials.RBW, averages, 1e-8 / Trials.RBW);
           double apart = 20e3 + 6e3 * random.nextDouble();
           double middle = 1e4 * (random.nextDouble() - 0.5);
           double[] level = {0, -3 * random.nextDouble()};
           double intercept = 25 + 3 * random.nextDouble();
           // Each product lies 2 P(near) + P(far) - 2 IP high (common practice).
-          tone(iq, middle - apart / 2, level[0], 0, random);
-          tone(iq, middle + apart / 2, level[1], 0, random);
-          tone(iq, middle - 1.5 * apart, 2 * level[0] + level[1] - 2 * intercept, 0, random);
-          tone(iq, middle + 1.5 * apart, 2 * level[1] + level[0] - 2 * intercept, 0, random);
-          List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
+          Trials.tone(iq, middle - apart / 2, level[0], 0, random);
+          Trials.tone(iq, middle + apart / 2, level[1], 0, random);
+          Trials.tone(iq, middle - 1.5 * apart, 2 * level[0] + level[1] - 2 * intercept, 0, random);
+          Trials.tone(iq, middle + 1.5 * apart, 2 * level[1] + level[0] - 2 * intercept, 0, random);
+          List<Reading> r = Trials.measure(iq, w, Trials.RBW, averages, view, 100e3);
           c.note(w.label() + ", two tones", r, "intercept", intercept);
           // What is stronger against the stronger product.
           double product =
@@ -343,16 +251,18 @@ public class CoverageTest {
   public void theWidthOfAbell() {
     Coverage c = new Coverage();
     Random random = new Random(9);
-    ViewPlan view = asking(false, false, new ViewPlan.Occupied(0.99, 20, Double.NaN));
+    ViewPlan view =
+        Trials.view(
+            new ViewPlan.Occupied(0.99, 20, Double.NaN), null, null, null, false, false, List.of());
     double sigma = 10e3;
     for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
       // Seen through the window's own width, which is nearly a bell as well.
-      double seen = Math.hypot(sigma, RBW / 2.355);
+      double seen = Math.hypot(sigma, Trials.RBW / 2.355);
       for (int averages : new int[] {30, 200}) {
         for (int k = 0; k < Coverage.TRIALS; k++) {
-          float[] iq = noise(random, w, RBW, averages, 1e-12);
-          band(iq, f -> Math.exp(-f * f / 2 / sigma / sigma) / sigma, random);
-          List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
+          float[] iq = Trials.noise(random, w, Trials.RBW, averages, 1e-12);
+          Trials.band(iq, f -> Math.exp(-f * f / 2 / sigma / sigma) / sigma, random);
+          List<Reading> r = Trials.measure(iq, w, Trials.RBW, averages, view, 100e3);
           double truth = 2 * seen * Math.sqrt(2 * Math.log(100));
           c.note(w.label() + ", " + averages + " averages, bell", r, "occupiedBandwidth", truth);
         }
@@ -368,19 +278,26 @@ public class CoverageTest {
     Random random = new Random(10);
     for (int averages : new int[] {8, 60}) {
       for (int k = 0; k < 2 * Coverage.TRIALS; k++) {
-        double density = Math.pow(10, -4) / RBW;
-        float[] iq = noise(random, Window.HANN, RBW, averages, density);
-        double hz = anywhere(random) / 4;
-        tone(iq, hz, 0, 0, random);
+        double density = Math.pow(10, -4) / Trials.RBW;
+        float[] iq = Trials.noise(random, Window.HANN, Trials.RBW, averages, density);
+        double hz = Trials.anywhere(random) / 4;
+        Trials.tone(iq, hz, 0, 0, random);
         ViewPlan view =
-            reading(
+            Trials.view(
+                null,
+                null,
+                null,
+                null,
+                false,
+                false,
                 List.of(
                     new ViewPlan.ReadAt(ViewPlan.ReadKind.BAND, hz, 20e3),
                     new ViewPlan.ReadAt(ViewPlan.ReadKind.DENSITY, hz + 50e3, 20e3),
                     new ViewPlan.ReadAt(ViewPlan.ReadKind.LEVEL, hz - 50e3, 1e3),
                     new ViewPlan.ReadAt(ViewPlan.ReadKind.COUNT, hz, 4e3)));
-        List<Reading> r = measure(iq, Window.HANN, RBW, averages, view, 100e3);
-        double enbw = Window.HANN.figures().enbwBins() / Window.HANN.figures().width3dbBins() * RBW;
+        List<Reading> r = Trials.measure(iq, Window.HANN, Trials.RBW, averages, view, 100e3);
+        double enbw =
+            Window.HANN.figures().enbwBins() / Window.HANN.figures().width3dbBins() * Trials.RBW;
         double[] truth = {
           10 * Math.log10(1 + density * 20e3),
           10 * Math.log10(density),
@@ -403,29 +320,14 @@ public class CoverageTest {
     double none = Double.NaN;
     EmissionMask mask =
         new EmissionMask(List.of(new EmissionMask.Segment(30e3, 80e3, 0, -30, -30, none, none)));
-    ViewPlan p = ViewPlan.PLAIN;
-    ViewPlan view =
-        new ViewPlan(
-            p.traces(),
-            p.reducer(),
-            p.mostPoints(),
-            null,
-            null,
-            mask,
-            null,
-            false,
-            false,
-            false,
-            List.of(),
-            p.display(),
-            null);
+    ViewPlan view = Trials.view(null, null, mask, null, false, false, List.of());
     for (int averages : new int[] {8, 60}) {
       for (int k = 0; k < 2 * Coverage.TRIALS; k++) {
-        float[] iq = noise(random, Window.HANN, RBW, averages, 1e-6 / RBW);
-        tone(iq, 100 * (random.nextDouble() - 0.5), 0, 0, random);
+        float[] iq = Trials.noise(random, Window.HANN, Trials.RBW, averages, 1e-6 / Trials.RBW);
+        Trials.tone(iq, 100 * (random.nextDouble() - 0.5), 0, 0, random);
         double spur = -36 + 4 * random.nextDouble();
-        tone(iq, 45e3 + 20e3 * random.nextDouble(), spur, 0, random);
-        List<Reading> r = measure(iq, Window.HANN, RBW, averages, view, 20e3);
+        Trials.tone(iq, 45e3 + 20e3 * random.nextDouble(), spur, 0, random);
+        List<Reading> r = Trials.measure(iq, Window.HANN, Trials.RBW, averages, view, 20e3);
         c.note("spur", r, "maskMargin", -30 - spur);
       }
     }
@@ -455,10 +357,7 @@ public class CoverageTest {
     double density = 1 / width;
     double below = density / 1000;
     ViewPlan view =
-        new ViewPlan(
-            List.of(),
-            PointReducer.PEAK,
-            4096,
+        Trials.view(
             new ViewPlan.Occupied(0.99, Double.NaN, Double.NaN),
             new AdjacentChannels(
                 ChannelFilter.rectangle(width),
@@ -468,16 +367,13 @@ public class CoverageTest {
             Double.NaN,
             false,
             false,
-            false,
-            List.of(),
-            rovnik.core.emission.LevelDisplay.PLAIN,
-            null);
+            List.of());
     for (Window w : new Window[] {Window.HANN, Window.BLACKMAN_HARRIS}) {
       for (int averages : new int[] {8, 60}) {
         for (int k = 0; k < Coverage.TRIALS; k++) {
-          float[] iq = noise(random, w, RBW, averages, below);
-          band(iq, f -> Math.abs(f) <= width / 2 ? density : 0, random);
-          List<Reading> r = measure(iq, w, RBW, averages, view, 100e3);
+          float[] iq = Trials.noise(random, w, Trials.RBW, averages, below);
+          Trials.band(iq, f -> Math.abs(f) <= width / 2 ? density : 0, random);
+          List<Reading> r = Trials.measure(iq, w, Trials.RBW, averages, view, 100e3);
           String set = w.label() + ", noise-like";
           c.note(set, r, "channelPower", 10 * Math.log10(1 + below * 100e3));
           c.note(set, r, "channelDensity", 10 * Math.log10((1 + below * 100e3) / 100e3));
@@ -498,30 +394,13 @@ public class CoverageTest {
     return readings.stream().filter(r -> r.id().equals(id)).findFirst().orElseThrow().uncertainty();
   }
 
-  /** Adds noise by its spectrum: as many random tones as there are samples. */
-  private static void band(float[] iq, DoubleUnaryOperator density, Random random) {
-    int n = iq.length / 2;
-    int m = Integer.highestOneBit(2 * n - 1);
-    double[] spectrum = new double[2 * m];
-    for (int i = 0; i < m; i++) {
-      double hz = (i < m / 2 ? i : i - m) * FS / m;
-      double sigma = Math.sqrt(density.applyAsDouble(hz) * FS / m / 2);
-      spectrum[2 * i] = sigma * random.nextGaussian();
-      spectrum[2 * i + 1] = sigma * random.nextGaussian();
-    }
-    new org.jtransforms.fft.DoubleFFT_1D(m).complexInverse(spectrum, false);
-    for (int i = 0; i < 2 * n; i++) {
-      iq[i] += (float) spectrum[i];
-    }
-  }
-
   /** 0.5 % of all power in the span lies beyond each edge. */
   private static double occupied(double width, double density, double below) {
-    double all = width * density + SPAN * below;
-    double outside = (SPAN - width) / 2 * below;
+    double all = width * density + Trials.SPAN * below;
+    double outside = (Trials.SPAN - width) / 2 * below;
     double wanted = 0.005 * all;
     return wanted < outside
-        ? SPAN - 2 * wanted / below
+        ? Trials.SPAN - 2 * wanted / below
         : width - 2 * (wanted - outside) / (density + below);
   }
 

@@ -18,10 +18,13 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.HexFormat;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.concurrent.TimeUnit;
+import org.springframework.boot.context.properties.bind.Bindable;
+import org.springframework.boot.context.properties.bind.Binder;
 import org.springframework.context.ApplicationContextInitializer;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.core.Ordered;
@@ -148,9 +151,10 @@ public final class Certificate
     } else if (listen.getAddress().length == 4) {
       names.add("ip:" + listen.getHostAddress());
     }
-    for (String host : settings.getProperty("rovnik.hosts", "").split(",")) {
-      name(names, host.strip());
-    }
+    Binder.get(settings)
+        .bind("rovnik.hosts", Bindable.listOf(String.class))
+        .orElse(List.of())
+        .forEach(host -> name(names, host));
     return names;
   }
 
