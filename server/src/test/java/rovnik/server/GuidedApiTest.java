@@ -309,7 +309,7 @@ public class GuidedApiTest extends BuoyBench {
   public void weightedDetectorsReadASteadyCarrierAlike() {
     savePath(-30);
     settings("458.525e6", "200e3", 8, 32);
-    JsonNode f = guided("{\"kind\":\"weighted\",\"seconds\":0.6,\"limitDbm\":20}");
+    JsonNode f = guided("{\"kind\":\"weighted\",\"seconds\":0.7,\"limitDbm\":20}");
     for (String id : new String[] {"quasiPeak", "weightedPeak", "weightedAverage"}) {
       assertEquals(reading(f, id).get("value").asDouble(), 27, 0.4, id);
     }
@@ -318,6 +318,9 @@ public class GuidedApiTest extends BuoyBench {
     server.bench().world().setData(true);
     JsonNode data =
         guided("{\"kind\":\"weighted\",\"seconds\":0.6,\"hertz\":458.525e6,\"band\":\"B\"}");
+    assertTrue(
+        reading(data, "quasiPeak").get("marks").toString().contains("had not settled"),
+        "0.6 s are too short for the meter of band B");
     double quasi = reading(data, "quasiPeak").get("value").asDouble();
     double average = reading(data, "weightedAverage").get("value").asDouble();
     double peak = reading(data, "weightedPeak").get("value").asDouble();

@@ -12,6 +12,9 @@ public enum CisprBand {
   /** 30 to 1000 MHz. */
   CD(120e3, 1e-3, 550e-3, 100e-3);
 
+  /** A critically damped meter is within 1 % of a step after 6.6 of its time constants. */
+  private static final double SETTLED_TIMES = 6.6;
+
   private final double bandwidthHz;
   private final double chargeSeconds;
   private final double dischargeSeconds;
@@ -45,5 +48,10 @@ public enum CisprBand {
 
   public double meterSeconds() {
     return meterSeconds;
+  }
+
+  /** After so long a steady signal reads within a tenth of a decibel. */
+  public double settledSeconds() {
+    return SETTLED_TIMES * meterSeconds;
   }
 }

@@ -15,9 +15,6 @@ import rovnik.core.units.Frequency;
  */
 public final class CisprBank {
   /** Filter positions within one bandwidth: a line between two of them is interpolated. */
-  /** A critically damped meter is within 1 % of a step after 6.6 of its time constants. */
-  private static final double SETTLED_TIMES = 6.6;
-
   private static final double BINS_PER_BANDWIDTH = 8;
 
   /** Envelope values within 1 / bandwidth. */
@@ -81,7 +78,7 @@ public final class CisprBank {
       position[i] = (offsetHz + i * stepHz) / binHz - firstBin;
     }
     this.stepSeconds = hop / sampleRateHz;
-    this.settledSeconds = SETTLED_TIMES * band.meterSeconds();
+    this.settledSeconds = band.settledSeconds();
     this.weighting = new CisprWeighting(band, stepSeconds);
     this.capacitor = new double[bins];
     this.meter = new double[bins];

@@ -22,6 +22,10 @@ public final class CisprDetector {
   private double highest;
   private double highestAverage;
   private double highestEnvelope;
+  private final IndicationScatter scatter;
+  private final double stepSeconds;
+  private final double settledSeconds;
+  private long steps;
 
   /**
    * @param sampleRateHz of the complex samples, at least four bandwidths
@@ -30,7 +34,10 @@ public final class CisprDetector {
     this.taps = gaussian(band.bandwidthHz(), sampleRateHz);
     this.lineRe = new double[taps.length];
     this.lineIm = new double[taps.length];
-    this.weighting = new CisprWeighting(band, 1 / sampleRateHz);
+    this.stepSeconds = 1 / sampleRateHz;
+    this.settledSeconds = band.settledSeconds();
+    this.weighting = new CisprWeighting(band, stepSeconds);
+    this.scatter = new IndicationScatter(band, weighting, stepSeconds);
   }
 
   /**
@@ -79,6 +86,8 @@ public final class CisprDetector {
 
   /** One value of the envelope behind the filter: the peak of the carrier. */
   public void acceptEnvelope(double envelope) {
+    steps++;
+    scatter.accept(envelope, meter);
     if (envelope > capacitor) {
       capacitor += weighting.charge() * envelope * CisprWeighting.current(capacitor / envelope);
     }
@@ -107,5 +116,29 @@ public final class CisprDetector {
   /** Highest indication of the average detector in the same terms. */
   public double averagePower() {
     return highestAverage * highestAverage;
+  }
+
+  /** Whether a steady signal was watched until it reads within a tenth of a decibel. */
+  public boolean settled() {
+    return steps * stepSeconds >= settledSeconds;
+  }
+
+  /** Standard deviation of the quasi-peak indication from one watch to the next, dB. */
+  public double quasiPeakScatterDb() {
+    return decibels(scatter.ofQuasiPeak() / highest);
+  }
+
+  /** The same of the peak. */
+  public double peakScatterDb() {
+    return decibels(scatter.ofPeak() / highestEnvelope);
+  }
+
+  /** The same of the average. */
+  public double averageScatterDb() {
+    return decibels(scatter.ofAverage() / highestAverage);
+  }
+
+  private static double decibels(double amplitudeShare) {
+    return 20 / Math.log(10) * amplitudeShare;
   }
 }

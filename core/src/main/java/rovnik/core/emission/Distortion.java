@@ -8,19 +8,40 @@ import rovnik.core.units.Decibels;
 public final class Distortion {
   private Distortion() {}
 
+  /** Total harmonic distortion with its standard uncertainty, both in percent. */
+  public record Harmonics(double percent, double standardPercent) {}
+
   /**
    * Total harmonic distortion in percent: root of the sum of the harmonics' powers over the
    * fundamental's (IEC 60268-3, relative to the fundamental; from memory).
    *
    * @param fundamental level in dB
-   * @param harmonics levels of the 2nd and higher harmonics in the same unit
+   * @param fundamentalDb what it scatters by, standard
+   * @param levels of the 2nd and higher harmonics in the same unit
+   * @param scatterDb what each of them scatters by, standard
+   * @param commonDb what path and instrument do to another band than the fundamental's, standard;
+   *     the same for all, as they are often next to one another
    */
-  public static double harmonicPercent(double fundamental, List<Double> harmonics) {
+  public static Harmonics harmonics(
+      double fundamental,
+      double fundamentalDb,
+      List<Double> levels,
+      List<Double> scatterDb,
+      double commonDb) {
     double sum = 0;
-    for (double h : harmonics) {
-      sum += Decibels.toPowerRatio(h - fundamental);
+    double squares = 0;
+    for (int i = 0; i < levels.size(); i++) {
+      double power = Decibels.toPowerRatio(levels.get(i) - fundamental);
+      sum += power;
+      squares += power * power * scatterDb.get(i) * scatterDb.get(i);
     }
-    return 100 * Math.sqrt(sum);
+    double percent = 100 * Math.sqrt(sum);
+    double db =
+        Math.sqrt(
+            commonDb * commonDb
+                + fundamentalDb * fundamentalDb
+                + (sum > 0 ? squares / sum / sum : 0));
+    return new Harmonics(percent, Math.log(10) / 20 * db * percent);
   }
 
   /**

@@ -5,6 +5,8 @@ import static org.testng.Assert.assertTrue;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -12,6 +14,9 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.Test;
 import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.ChannelFilter;
+import rovnik.core.emission.CisprBand;
+import rovnik.core.emission.CisprDetector;
+import rovnik.core.emission.Distortion;
 import rovnik.core.emission.EmissionMask;
 import rovnik.core.emission.NoiseFigure;
 import rovnik.core.emission.ViewPlan;
@@ -329,6 +334,103 @@ public class CoverageTest {
         Trials.tone(iq, 45e3 + 20e3 * random.nextDouble(), spur, 0, random);
         List<Reading> r = Trials.measure(iq, Window.HANN, Trials.RBW, averages, view, 20e3);
         c.note("spur", r, "maskMargin", -30 - spur);
+      }
+    }
+    check(c, 3);
+  }
+
+  /**
+   * What an interference receiver indicates, from one watch to the next: the truth is what it
+   * indicates on average.
+   */
+  @Test
+  public void weightedLevels() {
+    Coverage c = new Coverage();
+    Random random = new Random(12);
+    for (CisprBand band : new CisprBand[] {CisprBand.A, CisprBand.B}) {
+      for (double seconds : band == CisprBand.A ? new double[] {1.1, 3} : new double[] {1.1}) {
+        for (double toneDb : new double[] {-200, 10, 30}) {
+          weighted(c, random, band, seconds, toneDb, 0);
+        }
+        weighted(c, random, band, seconds, -200, 25);
+      }
+    }
+    check(c, 3);
+  }
+
+  private static void weighted(
+      Coverage c, Random random, CisprBand band, double seconds, double toneDb, int pulsesHz) {
+    int trials = Coverage.TRIALS;
+    double[][] level = new double[3][trials];
+    double[][] u = new double[3][trials];
+    double rate = 4 * band.bandwidthHz();
+    float[] iq = new float[2 * (int) (seconds * rate)];
+    double tone = Math.pow(10, toneDb / 20);
+    // Noise of 0 dB in the filter, whose noise bandwidth is three quarters of its 6-dB one.
+    double sigma = Math.sqrt(4 / 0.753 / 2);
+    int period = (int) (rate / Math.max(1, pulsesHz));
+    for (int k = 0; k < trials; k++) {
+      for (int i = 0; i < iq.length / 2; i++) {
+        iq[2 * i] =
+            (float)
+                (tone
+                    + (pulsesHz > 0 && i % period == 7 ? 100 : 0)
+                    + sigma * random.nextGaussian());
+        iq[2 * i + 1] = (float) (sigma * random.nextGaussian());
+      }
+      CisprDetector d = new CisprDetector(band, rate);
+      d.accept(iq, iq.length / 2);
+      double[] power = {d.quasiPeakPower(), d.peakPower(), d.averagePower()};
+      double[] scatter = {d.quasiPeakScatterDb(), d.peakScatterDb(), d.averageScatterDb()};
+      for (int i = 0; i < 3; i++) {
+        level[i][k] = 10 * Math.log10(power[i]);
+        u[i][k] = 2 * scatter[i];
+      }
+    }
+    String[] what = {"Quasi-peak", "Peak", "Average"};
+    String signal = pulsesHz > 0 ? "pulses" : toneDb < -100 ? "noise" : "tone in noise";
+    for (int i = 0; i < 3; i++) {
+      double truth = Arrays.stream(level[i]).average().orElseThrow();
+      for (int k = 0; k < trials; k++) {
+        c.note(what[i] + " indicated, " + signal, level[i][k], u[i][k], truth, false);
+      }
+    }
+  }
+
+  /** A weak line in another band than the carrier's, in the noise of each. */
+  @Test
+  public void harmonics() {
+    Coverage c = new Coverage();
+    Random random = new Random(13);
+    for (int averages : new int[] {1, 20}) {
+      for (int k = 0; k < Coverage.TRIALS; k++) {
+        double ratio = -30 - 20 * random.nextDouble();
+        List<List<Reading>> looks = new ArrayList<>();
+        for (double db : new double[] {0, ratio}) {
+          float[] iq = Trials.noise(random, Window.HANN, Trials.RBW, averages, 1e-7 / Trials.RBW);
+          double hz = Trials.anywhere(random) / 10;
+          Trials.tone(iq, hz, db, 0, random);
+          looks.add(Trials.lines(iq, averages));
+        }
+        double[] level = {value(looks.get(0), "line"), value(looks.get(1), "line")};
+        double[] deviation = {
+          uncertainty(looks.get(0), "line") / 2, uncertainty(looks.get(1), "line") / 2
+        };
+        c.note(
+            "Harmonic below the carrier",
+            level[1] - level[0],
+            2 * Math.hypot(deviation[0], deviation[1]),
+            ratio,
+            false);
+        Distortion.Harmonics h =
+            Distortion.harmonics(
+                level[0], deviation[0], List.of(level[1]), List.of(deviation[1]), 0);
+        c.note(
+            "Harmonic distortion",
+            h.percent(),
+            2 * h.standardPercent(),
+            100 * Math.pow(10, ratio / 20),
+            false);
       }
     }
     check(c, 3);

@@ -7,15 +7,18 @@ import rovnik.core.emission.AdjacentChannels;
 import rovnik.core.emission.EmissionMask;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.ViewPlan;
+import rovnik.core.limits.Limit;
 import rovnik.core.limits.LimitSet;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
 import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.ReadingMaker;
 import rovnik.core.spectrum.SpectrumEstimator;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumMeasurement;
+import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 
@@ -25,6 +28,9 @@ final class Trials {
   static final double SPAN = 200e3;
   static final double RBW = 2000;
   private static final InstrumentAccuracy PERFECT = new InstrumentAccuracy(0, 0, 0);
+
+  private static final MeasurementContext CONTEXT =
+      new MeasurementContext(null, PERFECT, LimitSet.NONE, List.of());
 
   private Trials() {}
 
@@ -56,22 +62,34 @@ final class Trials {
 
   static List<Reading> measure(
       float[] iq, Window window, double rbw, int averages, ViewPlan view, double channelHz) {
-    SpectrumSettings s =
-        new SpectrumSettings(0, SPAN, rbw, window, Detector.RMS, averages, 30, channelHz);
+    SpectrumSettings s = settings(window, rbw, averages, channelHz);
     SpectrumLayout layout = SpectrumLayout.plan(FS, 0, SPAN, rbw, window);
+    return EmissionMeasurement.of(
+            spectrum(iq, layout, s), s, view, CONTEXT, layout, new IqRecord(iq, FS, 0, 0, false))
+        .readings();
+  }
+
+  /** The strongest line alone, as work reads it that goes from band to band. */
+  static List<Reading> lines(float[] iq, int averages) {
+    SpectrumSettings s = settings(Window.HANN, RBW, averages, 20e3);
+    SpectrumResult m = spectrum(iq, SpectrumLayout.plan(FS, 0, SPAN, RBW, Window.HANN), s);
+    ReadingMaker maker = new ReadingMaker(m.trace(), s, null, CONTEXT);
+    double level = m.peaks().get(0).level();
+    return List.of(
+        maker.level("line", "Line", level, "dBFS", maker.lineDb(level), Limit.NONE, List.of()));
+  }
+
+  private static SpectrumSettings settings(
+      Window window, double rbw, int averages, double channelHz) {
+    return new SpectrumSettings(0, SPAN, rbw, window, Detector.RMS, averages, 30, channelHz);
+  }
+
+  private static SpectrumResult spectrum(float[] iq, SpectrumLayout layout, SpectrumSettings s) {
     SpectrumEstimator e = new SpectrumEstimator(layout, Detector.RMS);
     e.accumulate(iq, 0, iq.length / 2);
     double[] power = new double[layout.points()];
     e.powerInto(power);
-    MeasurementContext context = new MeasurementContext(null, PERFECT, LimitSet.NONE, List.of());
-    return EmissionMeasurement.of(
-            SpectrumMeasurement.of(power, layout, e.outside(), 0, 0, e.segments(), s, context),
-            s,
-            view,
-            context,
-            layout,
-            new IqRecord(iq, FS, 0, 0, false))
-        .readings();
+    return SpectrumMeasurement.of(power, layout, e.outside(), 0, 0, e.segments(), s, CONTEXT);
   }
 
   /** White noise of a density for as many segments as are averaged. */

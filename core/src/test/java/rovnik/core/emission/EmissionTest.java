@@ -177,11 +177,16 @@ public class EmissionTest {
   }
 
   /** -40 dB alone is 1 %; two of them are 1.414 %. */
+  private static double percent(Double... harmonics) {
+    List<Double> scatter = java.util.Collections.nCopies(harmonics.length, 0.0);
+    return Distortion.harmonics(10, 0, List.of(harmonics), scatter, 0).percent();
+  }
+
   @Test
   public void harmonicDistortion() {
-    assertEquals(Distortion.harmonicPercent(10, List.of(-30.0)), 1, 1e-9);
-    assertEquals(Distortion.harmonicPercent(10, List.of(-30.0, -30.0)), Math.sqrt(2), 1e-9);
-    assertEquals(Distortion.harmonicPercent(10, List.of()), 0, 0.0);
+    assertEquals(percent(-30.0), 1, 1e-9);
+    assertEquals(percent(-30.0, -30.0), Math.sqrt(2), 1e-9);
+    assertEquals(percent(), 0, 0.0);
   }
 
   /** F = ENR / (Y - 1), Friis 1944: a 15 dB source and Y of 10 dB give 5.46 dB. */

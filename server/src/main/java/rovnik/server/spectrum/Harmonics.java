@@ -150,6 +150,7 @@ final class Harmonics implements Guided<SpectrumBench> {
     List<Row> rows = new ArrayList<>();
     List<Reading> readings = new ArrayList<>();
     List<Double> levels = new ArrayList<>();
+    List<Double> scatter = new ArrayList<>();
     Trace trace = carrier.result().base().trace();
     ReadingMaker maker = maker(bench, trace, carrier);
     Line worst = null;
@@ -174,6 +175,7 @@ final class Harmonics implements Guided<SpectrumBench> {
       if (l.order() > 1) {
         if (!l.inNoise()) {
           levels.add(l.level());
+          scatter.add(l.statisticalDb());
         }
         worst = worst == null || l.level() > worst.level() ? l : worst;
       }
@@ -206,17 +208,18 @@ final class Harmonics implements Guided<SpectrumBench> {
               Math.hypot(worst.statisticalDb(), fundamental.statisticalDb()),
               worst.marks()));
     }
-    double percent = Distortion.harmonicPercent(fundamental.level(), levels);
     // The lines lie in other bands: what path and instrument do to them does not cancel.
-    double share = Math.log(10) / 20 * maker.farRatioDb(fundamental.statisticalDb());
+    Distortion.Harmonics distortion =
+        Distortion.harmonics(
+            fundamental.level(), fundamental.statisticalDb(), levels, scatter, maker.farRatioDb(0));
     readings.add(
         maker.reading(
             "harmonicDistortion",
             "Total harmonic distortion",
-            percent,
+            distortion.percent(),
             "%",
             new UncertaintyBudget()
-                .normal("path and instrument between the bands", share * percent),
+                .normal("noise, path and instrument", distortion.standardPercent()),
             Limit.NONE,
             fundamental.marks()));
     return SpectrumBench.found(
@@ -224,7 +227,7 @@ final class Harmonics implements Guided<SpectrumBench> {
         String.format(
             Locale.ROOT,
             "Total harmonic distortion %.2f %% up to the %d. harmonic.",
-            percent,
+            distortion.percent(),
             lines.get(lines.size() - 1).order()),
         List.of(curve(lines, trace.unit())),
         false,

@@ -115,6 +115,11 @@ final class WeightedLevels implements Guided<SpectrumBench> {
       // A quarter of the rate: four steps of the phase, 1, -i, -1, i, bring the line to 0 Hz.
       detector.accept(turned(record.iq(), record.sampleCount()), record.sampleCount());
     }
+    if (!detector.settled()) {
+      marks.add(
+          String.format(
+              Locale.ROOT, "watch %.2g s: the meter had not settled", b.settledSeconds()));
+    }
     double offset = fullScale - c.gainToPortDb(hz);
     return finding(bench, first, hz, b, detector, offset, marks);
   }
@@ -158,28 +163,28 @@ final class WeightedLevels implements Guided<SpectrumBench> {
     Limit limit = Double.isNaN(limitDbm) ? Limit.NONE : new Limit(Double.NaN, limitDbm);
     List<Reading> readings =
         List.of(
-            level(
-                maker,
+            maker.level(
                 "quasiPeak",
                 "Quasi-peak" + in,
-                detector.quasiPeakPower(),
-                offset,
+                Decibels.fromPowerRatio(detector.quasiPeakPower()) + offset,
+                "dBm",
+                detector.quasiPeakScatterDb(),
                 limit,
                 marks),
-            level(
-                maker,
+            maker.level(
                 "weightedPeak",
                 "Peak" + in,
-                detector.peakPower(),
-                offset,
+                Decibels.fromPowerRatio(detector.peakPower()) + offset,
+                "dBm",
+                detector.peakScatterDb(),
                 Limit.NONE,
                 marks),
-            level(
-                maker,
+            maker.level(
                 "weightedAverage",
                 "Average" + in,
-                detector.averagePower(),
-                offset,
+                Decibels.fromPowerRatio(detector.averagePower()) + offset,
+                "dBm",
+                detector.averageScatterDb(),
                 Limit.NONE,
                 marks));
     return SpectrumBench.found(
@@ -198,18 +203,5 @@ final class WeightedLevels implements Guided<SpectrumBench> {
         List.of(),
         readings,
         first.result());
-  }
-
-  private static Reading level(
-      ReadingMaker maker,
-      String id,
-      String label,
-      double power,
-      double offset,
-      Limit limit,
-      List<String> marks) {
-    double dbm = Decibels.fromPowerRatio(power) + offset;
-    double statisticalDb = maker.lineDb(dbm);
-    return maker.level(id, label, dbm, "dBm", statisticalDb, limit, marks);
   }
 }
