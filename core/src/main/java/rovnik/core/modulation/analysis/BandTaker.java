@@ -1,0 +1,167 @@
+package rovnik.core.modulation.analysis;
+
+import java.util.Arrays;
+import rovnik.core.modulation.PulseShape;
+import rovnik.core.signal.ComplexFft;
+
+/**
+ * The spectrum of a stretch of samples, from which a carrier is found and taken: shifted to 0 Hz,
+ * filtered, and at a rate that suits its symbols.
+ */
+final class BandTaker {
+  /** Samples a symbol that are taken: symbols are read between them. */
+  private static final double SAMPLES_PER_SYMBOL = 4;
+
+  /** Steps of the search for the carrier within one symbol rate. */
+  private static final int STEPS = 32;
+
+  /** A band without a filter of its own is a little wider than the signal. */
+  private static final double MARGIN = 1.1;
+
+  private final float[] re;
+  private final float[] im;
+  private final int samples;
+  private final double rateHz;
+  private final double binHz;
+
+  /** What was taken: samples at a rate of their own, and what they were shifted by. */
+  record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {}
+
+  /**
+   * @param iq interleaved
+   * @param from first sample that counts
+   */
+  BandTaker(float[] iq, int from, int samples, double rateHz) {
+    int length = Math.max(64, Integer.highestOneBit(2 * samples - 1));
+    this.re = new float[length];
+    this.im = new float[length];
+    this.samples = samples;
+    this.rateHz = rateHz;
+    this.binHz = rateHz / length;
+    for (int i = 0; i < samples; i++) {
+      re[i] = iq[2 * (from + i)];
+      im[i] = iq[2 * (from + i) + 1];
+    }
+    ComplexFft.of(length).forward(re, im);
+  }
+
+  /**
+   * Where the spectrum fits a shape best, by correlation over frequency; a few hundredths of the
+   * symbol rate for some hundred symbols.
+   *
+   * @param nearHz where it is looked for, from the centre
+   * @param reachHz how far to each side
+   */
+  double centreHz(PulseShape sent, double symbolRateHz, double nearHz, double reachHz) {
+    double stepHz = Math.max(symbolRateHz / STEPS, binHz);
+    int cells = (int) Math.floor(rateHz / 2 / stepHz);
+    double[] power = new double[2 * cells + 1];
+    int length = re.length;
+    for (int k = 0; k < length; k++) {
+      double hz = (k <= length / 2 ? k : k - length) * binHz;
+      int cell = (int) Math.rint(hz / stepHz) + cells;
+      if (cell >= 0 && cell < power.length) {
+        power[cell] += re[k] * (double) re[k] + im[k] * (double) im[k];
+      }
+    }
+    int half = (int) Math.ceil(sent.halfWidth() * symbolRateHz / stepHz);
+    double[] shape = new double[2 * half + 1];
+    for (int i = -half; i <= half; i++) {
+      shape[i + half] = Math.pow(sent.response(i * stepHz / symbolRateHz), 2);
+    }
+    int first = (int) Math.ceil((nearHz - reachHz) / stepHz);
+    int last = (int) Math.floor((nearHz + reachHz) / stepHz);
+    double[] match = new double[Math.max(1, last - first + 1)];
+    int best = 0;
+    for (int at = first; at <= last; at++) {
+      double sum = 0;
+      for (int i = -half; i <= half; i++) {
+        int cell = at + i + cells;
+        if (cell >= 0 && cell < power.length) {
+          sum += power[cell] * shape[i + half];
+        }
+      }
+      match[at - first] = sum;
+      if (sum > match[best]) {
+        best = at - first;
+      }
+    }
+    double fine = 0;
+    if (best > 0 && best < match.length - 1) {
+      double curve = match[best - 1] - 2 * match[best] + match[best + 1];
+      fine = curve < 0 ? (match[best - 1] - match[best + 1]) / 2 / curve : 0;
+    }
+    return (first + best + fine) * stepHz;
+  }
+
+  /** Power within a width around an offset, of all samples' mean. */
+  double powerAround(double offsetHz, double widthHz) {
+    int length = re.length;
+    double sum = 0;
+    int half = (int) Math.rint(widthHz / 2 / binHz);
+    int centre = (int) Math.rint(offsetHz / binHz);
+    for (int k = centre - half; k <= centre + half; k++) {
+      int i = Math.floorMod(k, length);
+      sum += re[i] * (double) re[i] + im[i] * (double) im[i];
+    }
+    return sum / length / samples;
+  }
+
+  /**
+   * Takes a carrier.
+   *
+   * @param offsetHz where it is; the shift is to the next bin, and told
+   * @param filter that it is measured through
+   * @param sent what was sent, which says how wide it is where the filter does not
+   */
+  Band take(double offsetHz, PulseShape filter, PulseShape sent, double symbolRateHz) {
+    boolean limited = filter.bandLimited() || sent.bandLimited();
+    double half =
+        filter.bandLimited()
+            ? filter.halfWidth()
+            : sent.bandLimited() ? MARGIN * sent.halfWidth() : Double.POSITIVE_INFINITY;
+    double halfHz = Math.min(limited ? half * symbolRateHz : rateHz, rateHz / 2);
+    double leastRate = Math.max(SAMPLES_PER_SYMBOL * symbolRateHz, 4 * halfHz);
+    int length = 64;
+    while (length * binHz < leastRate) {
+      length *= 2;
+    }
+    float[] outRe = new float[length];
+    float[] outIm = new float[length];
+    int centre = (int) Math.rint(offsetHz / binHz);
+    int reach = (int) Math.min(Math.floor(halfHz / binHz), length / 2.0 - 1);
+    float scale = 1f / re.length;
+    int all = re.length;
+    for (int k = -reach; k <= reach; k++) {
+      int source = centre + k;
+      if (source < -all / 2 || source >= all / 2) {
+        continue;
+      }
+      float h = scale * (float) filter.response(k * binHz / symbolRateHz);
+      int from = Math.floorMod(source, all);
+      int to = Math.floorMod(k, length);
+      // The inverse is a forward transform with the parts exchanged, before and after.
+      outRe[to] = h * im[from];
+      outIm[to] = h * re[from];
+    }
+    ComplexFft.of(length).forward(outRe, outIm);
+    double outRate = length * binHz;
+    int count = (int) Math.floor(samples / rateHz * outRate);
+    return new Band(outIm, outRe, outRate, centre * binHz, Math.min(count, length));
+  }
+
+  /** Spectrum in as many cells as asked for, dB of the whole power, lowest frequency first. */
+  double[] spectrumDb(int cells) {
+    double[] out = new double[cells];
+    int length = re.length;
+    double all = 0;
+    for (int k = 0; k < length; k++) {
+      double share = ((double) (k + length / 2) % length) / length;
+      double p = re[k] * (double) re[k] + im[k] * (double) im[k];
+      out[(int) (share * cells)] += p;
+      all += p;
+    }
+    double total = all;
+    return Arrays.stream(out).map(p -> 10 * Math.log10(p / total + 1e-30)).toArray();
+  }
+}

@@ -1,0 +1,498 @@
+package rovnik.core.modulation.analysis;
+
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Constellation;
+import rovnik.core.modulation.Format;
+import rovnik.core.modulation.PulseShape;
+import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.SincSampler;
+
+/**
+ * From samples of unknown timing, phase, frequency and level to symbols. Timing and its clock come
+ * from the line that |y|^2 has at the symbol rate (Oerder and Meyr 1988), the carrier from the line
+ * that a power of the symbols has (Viterbi and Viterbi 1983, over frequency); then decisions and
+ * least squares over all symbols take turns.
+ */
+final class SymbolRecovery {
+  /** Symbols at each end whose filters see the record's edge. */
+  static int guard(PulseShape measured) {
+    return measured.bandLimited()
+        ? (int) Math.min(200, Math.max(20, Math.ceil(8 / measured.parameter())))
+        : 6;
+  }
+
+  /** A coarse frequency is this good, in symbol rates. */
+  private static final double COARSE = 0.08;
+
+  /** Residual offsets are worth another filtering from here on, in symbol rates. */
+  private static final double WORTH_AGAIN = 5e-4;
+
+  private static final int ROUNDS = 6;
+  private static final double SETTLED = 1e-7;
+
+  private final SingleCarrier carrier;
+  private final Constellation points;
+  private final PulseShape measured;
+  private final BandTaker taker;
+  private final double samplesSeconds;
+  private final ReferenceShape reference;
+
+  private BandTaker.Band band;
+  private double firstSample;
+  private double samplesPerSymbol;
+  private double turnPerSymbol;
+  private double phase;
+  private double gain;
+  private double line;
+  private int count;
+
+  SymbolRecovery(
+      SingleCarrier carrier, PulseShape measured, BandTaker taker, int samples, double rateHz) {
+    this.carrier = carrier;
+    this.points = carrier.constellation();
+    this.measured = measured;
+    this.taker = taker;
+    this.samplesSeconds = samples / rateHz;
+    this.reference =
+        new ReferenceShape(carrier.filter(), measured, rateHz / 2 / carrier.symbolRateHz());
+  }
+
+  /**
+   * Recovers symbols.
+   *
+   * @param nearHz where the carrier is expected
+   * @param reachHz how far it may be from there
+   * @param most symbols that are wanted
+   */
+  Symbols recover(double nearHz, double reachHz, int most) {
+    double rate = carrier.symbolRateHz();
+    double centre = taker.centreHz(carrier.filter(), rate, nearHz, reachHz);
+    start(centre, most);
+    double residual = turnPerSymbol / 2 / Math.PI * rate;
+    if (Math.abs(residual) > WORTH_AGAIN * rate) {
+      start(band.offsetHz() + residual, most);
+    }
+    Format f = carrier.format();
+    int tries = Math.max(1, f.power() / f.symmetry());
+    double found = phase;
+    Symbols best = null;
+    for (int t = 0; t < tries; t++) {
+      phase = found + 2 * Math.PI * t / f.power();
+      Symbols s = settle(tries > 1 ? 2 : ROUNDS, null);
+      if (best == null || s.meanSquare() < best.meanSquare()) {
+        best = s;
+      }
+    }
+    if (tries > 1) {
+      restore(best);
+      best = settle(ROUNDS, null);
+    }
+    return best;
+  }
+
+  /** The same with symbols that are known, turned so that they fit. */
+  Symbols withKnown(Symbols s, int[] values, double turn) {
+    restore(s);
+    phase += turn;
+    return settle(ROUNDS, values);
+  }
+
+  private void restore(Symbols s) {
+    firstSample = s.firstSeconds() * band.rateHz();
+    samplesPerSymbol = band.rateHz() / s.symbolRateHz();
+    turnPerSymbol =
+        2 * Math.PI * (s.frequencyHz() - band.offsetHz()) / band.rateHz() * samplesPerSymbol;
+    phase = s.phase();
+    gain = s.gain();
+    count = s.count();
+  }
+
+  private void start(double offsetHz, int most) {
+    double rate = carrier.symbolRateHz();
+    band = taker.take(offsetHz, measured, carrier.filter(), rate);
+    samplesPerSymbol = band.rateHz() / rate;
+    int guard = guard(measured);
+    int there = (int) Math.floor(samplesSeconds * rate) - 2 * guard - 1;
+    count = Math.min(most, there);
+    if (count < 16) {
+      throw new Refusal(
+          "symbols",
+          String.format(
+              java.util.Locale.ROOT,
+              "The record holds %d symbols, of which %d at each end are lost to the filter. Take %.3g s"
+                  + " or more.",
+              (int) (samplesSeconds * rate),
+              guard,
+              (2 * guard + 65) / rate));
+    }
+    if (carrier.format().offset()) {
+      offsetStart(guard);
+    } else {
+      findTiming(guard);
+      findCarrier();
+    }
+  }
+
+  /** Instant of the first symbol and length of a symbol from the line of |y|^2. */
+  private void findTiming(int guard) {
+    int perBlock = Math.max(128, Math.min(1000, count / 16));
+    int blocks = Math.max(1, count / perBlock);
+    double start = guard * samplesPerSymbol;
+    double[] angle = new double[blocks];
+    double[] weight = new double[blocks];
+    for (int b = 0; b < blocks; b++) {
+      int from = (int) Math.ceil(start + b * perBlock * samplesPerSymbol);
+      int to =
+          (int)
+              Math.ceil(start + (b == blocks - 1 ? count : (b + 1) * perBlock) * samplesPerSymbol);
+      double re = 0;
+      double im = 0;
+      double stepRe = Math.cos(2 * Math.PI / samplesPerSymbol);
+      double stepIm = Math.sin(2 * Math.PI / samplesPerSymbol);
+      double c = Math.cos(2 * Math.PI * from / samplesPerSymbol);
+      double s = Math.sin(2 * Math.PI * from / samplesPerSymbol);
+      for (int n = from; n < to && n < band.samples(); n++) {
+        double p = band.re()[n] * band.re()[n] + band.im()[n] * band.im()[n];
+        re += p * c;
+        im -= p * s;
+        double next = c * stepRe - s * stepIm;
+        s = c * stepIm + s * stepRe;
+        c = next;
+      }
+      angle[b] = -Math.atan2(im, re);
+      weight[b] = Math.hypot(re, im);
+    }
+    unwrap(angle);
+    double slope = 0;
+    double mean = 0;
+    double all = 0;
+    double middle = 0;
+    for (int b = 0; b < blocks; b++) {
+      all += weight[b];
+      mean += weight[b] * angle[b];
+      middle += weight[b] * b;
+    }
+    mean /= all;
+    middle /= all;
+    double spread = 0;
+    for (int b = 0; b < blocks; b++) {
+      slope += weight[b] * (b - middle) * (angle[b] - mean);
+      spread += weight[b] * (b - middle) * (b - middle);
+    }
+    slope = blocks > 3 && spread > 0 ? slope / spread : 0;
+    // Angle over 2 pi is the instant in symbols; its slope is what a symbol is longer than told.
+    double told = samplesPerSymbol;
+    double at = mean - middle * slope - slope / 2;
+    double first = at / (2 * Math.PI);
+    samplesPerSymbol = told * (1 + slope / (2 * Math.PI) / perBlock);
+    firstSample = (guard + first - Math.floor(first)) * told;
+  }
+
+  private static void unwrap(double[] angle) {
+    for (int i = 1; i < angle.length; i++) {
+      angle[i] -= 2 * Math.PI * Math.rint((angle[i] - angle[i - 1]) / (2 * Math.PI));
+    }
+  }
+
+  /** Frequency and phase from the line that a power of the symbols has. */
+  private void findCarrier() {
+    double[] re = new double[count];
+    double[] im = new double[count];
+    turnPerSymbol = 0;
+    phase = 0;
+    gain = 1;
+    read(re, im);
+    double power = 0;
+    for (int k = 0; k < count; k++) {
+      power += re[k] * re[k] + im[k] * im[k];
+    }
+    gain = Math.sqrt(power / count);
+    int p = carrier.format().power();
+    int length = Integer.highestOneBit(4 * count - 1);
+    float[] x = new float[length];
+    float[] y = new float[length];
+    double level = 0;
+    for (int k = 0; k < count; k++) {
+      double a = re[k] / gain;
+      double b = im[k] / gain;
+      double pr = a;
+      double pi = b;
+      for (int i = 1; i < p; i++) {
+        double t = pr * a - pi * b;
+        pi = pr * b + pi * a;
+        pr = t;
+      }
+      x[k] = (float) pr;
+      y[k] = (float) pi;
+      level += pr * pr + pi * pi;
+    }
+    ComplexFft.of(length).forward(x, y);
+    int reach = (int) Math.min(length / 2.0 - 2, COARSE * p * length);
+    int best = 0;
+    double most = -1;
+    for (int k = -reach; k <= reach; k++) {
+      int i = Math.floorMod(k, length);
+      double v = x[i] * (double) x[i] + y[i] * (double) y[i];
+      if (v > most) {
+        most = v;
+        best = k;
+      }
+    }
+    line = most / Math.max(level, 1e-300);
+    double fine = fine(x, y, best, length);
+    double cycles = (best + fine) / length;
+    turnPerSymbol = 2 * Math.PI * cycles / p;
+    // The phase at the middle of the record, where the frequency's own error does not count.
+    double re0 = 0;
+    double im0 = 0;
+    for (int k = 0; k < count; k++) {
+      double a = re[k] / gain;
+      double b = im[k] / gain;
+      double turn = -turnPerSymbol * k;
+      double c = Math.cos(turn);
+      double s = Math.sin(turn);
+      double ar = a * c - b * s;
+      double ai = a * s + b * c;
+      double pr = ar;
+      double pi = ai;
+      for (int i = 1; i < p; i++) {
+        double t = pr * ar - pi * ai;
+        pi = pr * ai + pi * ar;
+        pr = t;
+      }
+      re0 += pr;
+      im0 += pi;
+    }
+    double[] mean = points.mean(p);
+    phase = (Math.atan2(im0, re0) - Math.atan2(mean[1], mean[0])) / p;
+  }
+
+  /** Where between bins a line lies, by a parabola through the magnitudes. */
+  private static double fine(float[] x, float[] y, int k, int length) {
+    double a = magnitude(x, y, k - 1, length);
+    double b = magnitude(x, y, k, length);
+    double c = magnitude(x, y, k + 1, length);
+    double curve = a - 2 * b + c;
+    return curve < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / 2 / curve)) : 0;
+  }
+
+  private static double magnitude(float[] x, float[] y, int k, int length) {
+    int i = Math.floorMod(k, length);
+    return Math.hypot(x[i], y[i]);
+  }
+
+  /**
+   * An offset format: its square has lines one symbol rate to both sides of twice the carrier,
+   * whose phases tell the instant by their difference and the carrier by their sum.
+   */
+  private void offsetStart(int guard) {
+    int n = band.samples();
+    int length = Integer.highestOneBit(2 * n - 1);
+    float[] x = new float[length];
+    float[] y = new float[length];
+    double level = 0;
+    for (int i = 0; i < n; i++) {
+      double a = band.re()[i];
+      double b = band.im()[i];
+      x[i] = (float) (a * a - b * b);
+      y[i] = (float) (2 * a * b);
+      level += (a * a + b * b) * (a * a + b * b);
+    }
+    ComplexFft.of(length).forward(x, y);
+    double rateBins = length / samplesPerSymbol;
+    int reach = (int) (2 * COARSE * rateBins);
+    int best = 0;
+    double most = -1;
+    for (int k = -reach; k <= reach; k++) {
+      double v = magnitude(x, y, (int) Math.rint(k + rateBins), length);
+      v += magnitude(x, y, (int) Math.rint(k - rateBins), length);
+      if (v > most) {
+        most = v;
+        best = k;
+      }
+    }
+    line = most * most / 4 / Math.max(level, 1e-300);
+    int high = (int) Math.rint(best + rateBins);
+    int low = (int) Math.rint(best - rateBins);
+    double twice = (high + fine(x, y, high, length) + low + fine(x, y, low, length)) / 2.0 / length;
+    double perSample = 2 * Math.PI * twice / 2;
+    // Both lines at their own places, summed from the first symbol that counts on.
+    double start = guard * samplesPerSymbol;
+    int from = (int) Math.ceil(start);
+    int to = (int) Math.min(n, start + count * samplesPerSymbol);
+    double[] plus = new double[2];
+    double[] minus = new double[2];
+    double symbol = 2 * Math.PI / samplesPerSymbol;
+    for (int i = from; i < to; i++) {
+      double a = band.re()[i];
+      double b = band.im()[i];
+      double re = a * a - b * b;
+      double im = 2 * a * b;
+      add(plus, re, im, -(2 * perSample + symbol) * i);
+      add(minus, re, im, -(2 * perSample - symbol) * i);
+    }
+    double anglePlus = Math.atan2(plus[1], plus[0]);
+    double angleMinus = Math.atan2(minus[1], minus[0]);
+    double instant = (angleMinus - anglePlus) / 2 / (2 * Math.PI);
+    double carrierPhase = (angleMinus + anglePlus) / 4;
+    firstSample = (guard + instant - Math.floor(instant)) * samplesPerSymbol;
+    turnPerSymbol = perSample * samplesPerSymbol;
+    phase = carrierPhase + perSample * firstSample;
+    gain = 1;
+    double power = 0;
+    for (int i = from; i < to; i++) {
+      power += band.re()[i] * band.re()[i] + band.im()[i] * band.im()[i];
+    }
+    gain = Math.sqrt(power / Math.max(1, to - from));
+  }
+
+  private static void add(double[] sum, double re, double im, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    sum[0] += re * c - im * s;
+    sum[1] += re * s + im * c;
+  }
+
+  /** Symbols with the carrier's turn, phase and gain taken off; each axis at its own instants. */
+  private void read(double[] re, double[] im) {
+    float[] x = band.re();
+    float[] y = band.im();
+    boolean offset = carrier.format().offset();
+    double turn = carrier.format().turn();
+    double edge = Math.min(band.samples(), x.length) - SincSampler.REACH - 1.0;
+    for (int k = 0; k < count; k++) {
+      double at = clamp(firstSample + k * samplesPerSymbol, edge);
+      double angle = -(phase + (turnPerSymbol + turn) * k);
+      double c = Math.cos(angle) / gain;
+      double s = Math.sin(angle) / gain;
+      double a = SincSampler.at(x, at);
+      double b = SincSampler.at(y, at);
+      re[k] = a * c - b * s;
+      if (offset) {
+        at = clamp(at + samplesPerSymbol / 2, edge);
+        a = SincSampler.at(x, at);
+        b = SincSampler.at(y, at);
+        c = Math.cos(angle - turnPerSymbol / 2) / gain;
+        s = Math.sin(angle - turnPerSymbol / 2) / gain;
+      }
+      im[k] = a * s + b * c;
+    }
+  }
+
+  private static double clamp(double at, double edge) {
+    return Math.max(SincSampler.REACH, Math.min(edge, at));
+  }
+
+  private Symbols settle(int rounds, int[] known) {
+    double[] re = new double[count];
+    double[] im = new double[count];
+    int[] values = new int[count];
+    double[] eRe = new double[count];
+    double[] eIm = new double[count];
+    ErrorModel.Fit fit = null;
+    ErrorModel.Ideal ideal = null;
+    double[] c = new double[2 * ErrorModel.ALL];
+    for (int round = 0; round < rounds; round++) {
+      read(re, im);
+      ErrorModel before = ideal == null ? null : new ErrorModel(ideal);
+      boolean last = round == rounds - 1;
+      for (int k = 0; k < count; k++) {
+        if (known != null) {
+          values[k] = known[k];
+          continue;
+        }
+        double x = re[k];
+        double y = im[k];
+        if (before != null) {
+          // What is known of the causes does not stand in a decision's way.
+          before.columns(k, c);
+          for (int a = ErrorModel.FOLLOWED; a < ErrorModel.ALL; a++) {
+            x -= fit.value()[a] * c[2 * a];
+            y -= fit.value()[a] * c[2 * a + 1];
+          }
+        }
+        values[k] = points.decide(x, y);
+      }
+      ideal = ideal(values);
+      for (int k = 0; k < count; k++) {
+        eRe[k] = re[k] - ideal.i()[k];
+        eIm[k] = im[k] - ideal.q()[k];
+      }
+      // Instants and the finer causes wait until gain and phase have come near.
+      int causes = round == 0 ? ErrorModel.LATE : ErrorModel.ALL;
+      fit = padded(new ErrorModel(ideal).fit(eRe, eIm, causes));
+      double moved = follow(fit.value());
+      if (moved < SETTLED || last) {
+        break;
+      }
+    }
+    read(re, im);
+    for (int k = 0; k < count; k++) {
+      eRe[k] = re[k] - ideal.i()[k];
+      eIm[k] = im[k] - ideal.q()[k];
+    }
+    fit = new ErrorModel(ideal).fit(eRe, eIm, ErrorModel.ALL);
+    return new Symbols(
+        re,
+        im,
+        values,
+        ideal,
+        fit,
+        band.offsetHz() + turnPerSymbol / 2 / Math.PI * band.rateHz() / samplesPerSymbol,
+        phase,
+        firstSample / band.rateHz(),
+        band.rateHz() / samplesPerSymbol,
+        gain,
+        line);
+  }
+
+  private static ErrorModel.Fit padded(ErrorModel.Fit f) {
+    return new ErrorModel.Fit(
+        java.util.Arrays.copyOf(f.value(), ErrorModel.ALL),
+        java.util.Arrays.copyOf(f.standard(), ErrorModel.ALL),
+        f.left());
+  }
+
+  /** Takes what was found of gain, phase, frequency, instant and clock into the reading. */
+  private double follow(double[] v) {
+    double half = Math.max(1, count - 1) / 2.0;
+    double turn = v[ErrorModel.FREQUENCY] / half;
+    double late = bounded(v[ErrorModel.LATE]);
+    double clock = bounded(v[ErrorModel.CLOCK]) / half;
+    gain *= 1 + Math.max(-0.5, Math.min(0.5, v[ErrorModel.GAIN]));
+    phase += v[ErrorModel.PHASE] - turn * half + (late - clock * half) * turnPerSymbol;
+    turnPerSymbol += turn + clock * turnPerSymbol;
+    firstSample += (late - clock * half) * samplesPerSymbol;
+    samplesPerSymbol *= 1 + clock;
+    return Math.abs(v[ErrorModel.GAIN])
+        + Math.abs(v[ErrorModel.PHASE])
+        + Math.abs(v[ErrorModel.FREQUENCY])
+        + Math.abs(late)
+        + Math.abs(v[ErrorModel.CLOCK]);
+  }
+
+  private static double bounded(double symbols) {
+    return Math.max(-0.25, Math.min(0.25, symbols));
+  }
+
+  private ErrorModel.Ideal ideal(int[] values) {
+    double[] i = new double[count];
+    double[] q = new double[count];
+    double turn = carrier.format().turn();
+    for (int k = 0; k < count; k++) {
+      i[k] = points.re(values[k]);
+      q[k] = points.im(values[k]);
+    }
+    double[] iOwn = reference.atSymbols(i);
+    double[] qOwn = reference.atSymbols(q);
+    boolean offset = carrier.format().offset();
+    return new ErrorModel.Ideal(
+        iOwn,
+        qOwn,
+        offset ? reference.after(i) : iOwn,
+        offset ? reference.before(q) : qOwn,
+        reference.slopeAtSymbols(i),
+        reference.slopeAtSymbols(q));
+  }
+}
