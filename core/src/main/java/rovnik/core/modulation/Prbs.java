@@ -44,11 +44,11 @@ public enum Prbs {
     return (1L << order) - 1;
   }
 
-  /** The sequence from a register full of ones on. */
+  /** The sequence of a register full of ones: it begins with these. */
   public long[] bits(long count) {
     boolean[] ones = new boolean[order];
     Arrays.fill(ones, true);
-    return after(ones, count);
+    return after(before(ones, 0), count);
   }
 
   /**
@@ -85,12 +85,19 @@ public enum Prbs {
         at++;
       }
     }
-    long[] shifted = new long[(int) ((count + 63) / 64)];
-    for (int i = 0; i < shifted.length; i++) {
-      shifted[i] = word(out, order + 64L * i);
+    return from(out, order, count);
+  }
+
+  /** So many of packed bits from one on. */
+  public static long[] from(long[] bits, long first, long count) {
+    long[] out = new long[(int) ((count + 63) / 64)];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = word(bits, first + 64L * i);
     }
-    trim(shifted, count);
-    return shifted;
+    if ((count & 63) != 0) {
+      out[out.length - 1] &= (1L << (count & 63)) - 1;
+    }
+    return out;
   }
 
   /** One bit of packed ones. */
@@ -109,12 +116,6 @@ public enum Prbs {
     return shift == 0 || i + 1 >= bits.length
         ? bits[i] >>> shift
         : bits[i] >>> shift | bits[i + 1] << (64 - shift);
-  }
-
-  private static void trim(long[] bits, long count) {
-    if ((count & 63) != 0) {
-      bits[bits.length - 1] &= (1L << (count & 63)) - 1;
-    }
   }
 
   /**

@@ -123,7 +123,8 @@ public record PulseShape(Kind kind, double parameter) {
         yield Math.exp(-t * t / 2 / sigma / sigma) / (sigma * Math.sqrt(2 * Math.PI));
       }
       case HALF_SINE -> t < 0.5 ? Math.PI / 2 * Math.cos(Math.PI * t) : 0;
-      case RECTANGULAR, NONE -> t < 0.5 ? 1 : t > 0.5 ? 0 : 0.5;
+      // One of two neighbours holds the instant between them, so that the envelope is constant.
+      case RECTANGULAR, NONE -> t < 0.5 || time == -0.5 ? 1 : 0;
     };
   }
 

@@ -4,22 +4,18 @@ import java.util.ArrayList;
 import java.util.List;
 import rovnik.core.limits.Limit;
 import rovnik.core.path.PathCorrection;
-import rovnik.core.path.SignalPath;
 import rovnik.core.result.Reading;
 import rovnik.core.result.SpoiledBand;
-import rovnik.core.uncertainty.LevelUncertainty;
 import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Decibels;
 
 /** Makes readings of one trace: each with plane, uncertainty, verdict and marks. */
-public final class ReadingMaker {
+public final class ReadingMaker extends PlaneReadings {
   private static final double BETWEEN_POINTS = 1.2;
 
   private final Trace trace;
   private final SpectrumSettings settings;
-  private final PathCorrection correction;
   private final MeasurementContext context;
-  private final List<String> levelMarks;
   private final NoiseStatistics statistics;
 
   public ReadingMaker(
@@ -27,18 +23,11 @@ public final class ReadingMaker {
       SpectrumSettings settings,
       PathCorrection correction,
       MeasurementContext context) {
+    super(correction, context, trace.plane(), settings.centreHz());
     this.trace = trace;
     this.settings = settings;
-    this.correction = correction;
     this.context = context;
     this.statistics = new NoiseStatistics(trace);
-    this.levelMarks = new ArrayList<>(context.marks());
-    if (correction != null) {
-      String open = correction.uncovered(settings.centreHz());
-      if (!open.isEmpty()) {
-        levelMarks.add("outside the gain table of " + open);
-      }
-    }
   }
 
   /** How the noise of the trace scatters. */
@@ -46,14 +35,9 @@ public final class ReadingMaker {
     return statistics;
   }
 
-  /** Why levels must not be trusted. */
-  List<String> levelMarks() {
-    return levelMarks;
-  }
-
   /** Marks of a level in a band: what concerns all of the trace, and what was spoiled there. */
   public List<String> marks(double fromHz, double toHz) {
-    List<String> marks = new ArrayList<>(levelMarks);
+    List<String> marks = new ArrayList<>(levelMarks());
     for (SpoiledBand s : context.spoiled()) {
       if (s.overlaps(fromHz, toHz) && !marks.contains(s.why())) {
         marks.add(s.why());
@@ -157,79 +141,6 @@ public final class ReadingMaker {
     return NoiseStatistics.decibels(ofLine + statistics.point() * noise * noise);
   }
 
-  /** A level at the reading plane, with a limit that is stated there. */
-  public Reading level(
-      String id,
-      String label,
-      double value,
-      String unit,
-      double statisticalDb,
-      Limit limit,
-      List<String> marks) {
-    return reading(id, label, value, unit, levelBudget(statisticalDb), limit, marks);
-  }
-
-  private UncertaintyBudget levelBudget(double statisticalDb) {
-    return correction == null
-        ? new UncertaintyBudget()
-            .rectangular("instrument level accuracy", context.accuracy().levelDb())
-            .normal("average", statisticalDb)
-        : LevelUncertainty.of(correction.path(), context.accuracy(), statisticalDb);
-  }
-
-  /**
-   * A level at the reading plane whose limit is stated at the output of the source, as a licence
-   * does: it is judged with the uncertainty that it has there, whatever plane is read.
-   *
-   * @param limit referred to the reading plane
-   */
-  public Reading levelOfSource(
-      String id,
-      String label,
-      double value,
-      String unit,
-      double statisticalDb,
-      Limit limit,
-      List<String> marks) {
-    if (correction == null) {
-      return level(id, label, value, unit, statisticalDb, limit, marks);
-    }
-    SignalPath path = correction.path().withReadingPlane(0);
-    double there = LevelUncertainty.of(path, context.accuracy(), statisticalDb).expanded();
-    return reading(
-        id, label, value, unit, levelBudget(statisticalDb), limit, marks, path.planeName(0), there);
-  }
-
-  /** A ratio of two levels of one trace: what the path does to both cancels. */
-  public Reading ratio(
-      String id,
-      String label,
-      double value,
-      double statisticalDb,
-      Limit limit,
-      List<String> marks) {
-    UncertaintyBudget budget =
-        new UncertaintyBudget()
-            .rectangular("instrument linearity", context.accuracy().linearityDb())
-            .normal("average", statisticalDb);
-    return reading(id, label, value, "dBc", budget, limit, marks);
-  }
-
-  /**
-   * A ratio of two levels far apart in frequency, as of a harmonic: what the path and the
-   * instrument do to one says little of what they do to the other, so that all of it stays between
-   * them.
-   */
-  public Reading farRatio(
-      String id, String label, double value, double statisticalDb, List<String> marks) {
-    return reading(id, label, value, "dBc", levelBudget(statisticalDb), Limit.NONE, marks);
-  }
-
-  /** Standard uncertainty of such a ratio, dB. */
-  public double farRatioDb(double statisticalDb) {
-    return levelBudget(statisticalDb).combined();
-  }
-
   /**
    * A frequency difference that the points and the RBW limit.
    *
@@ -248,43 +159,5 @@ public final class ReadingMaker {
             .rectangular("RBW", trace.rbwHz() / 2)
             .normal("average", statisticalHz);
     return reading(id, label, hertz, "Hz", budget, limit, marks);
-  }
-
-  /** A reading with its own budget; one with marks is not judged. */
-  public Reading reading(
-      String id,
-      String label,
-      double value,
-      String unit,
-      UncertaintyBudget budget,
-      Limit limit,
-      List<String> marks) {
-    return reading(id, label, value, unit, budget, limit, marks, trace.plane(), budget.expanded());
-  }
-
-  private Reading reading(
-      String id,
-      String label,
-      double value,
-      String unit,
-      UncertaintyBudget budget,
-      Limit limit,
-      List<String> marks,
-      String limitPlane,
-      double limitUncertainty) {
-    double judgedValue = marks.isEmpty() ? value : Double.NaN;
-    return new Reading(
-        id,
-        label,
-        value,
-        unit,
-        trace.plane(),
-        budget.expanded(),
-        budget.contributions(),
-        limit,
-        limit.judge(judgedValue, limitUncertainty),
-        List.copyOf(marks),
-        limitPlane,
-        limitUncertainty);
   }
 }

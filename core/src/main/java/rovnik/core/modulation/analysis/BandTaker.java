@@ -15,8 +15,8 @@ final class BandTaker {
   /** Steps of the search for the carrier within one symbol rate. */
   private static final int STEPS = 32;
 
-  /** A band without a filter of its own is a little wider than the signal. */
-  private static final double MARGIN = 1.1;
+  /** A band without a filter of its own is wider than the signal, and fades out there. */
+  private static final double MARGIN = 1.5;
 
   private final float[] re;
   private final float[] im;
@@ -122,6 +122,7 @@ final class BandTaker {
             : sent.bandLimited() ? MARGIN * sent.halfWidth() : Double.POSITIVE_INFINITY;
     double halfHz = Math.min(limited ? half * symbolRateHz : rateHz, rateHz / 2);
     double leastRate = Math.max(SAMPLES_PER_SYMBOL * symbolRateHz, 4 * halfHz);
+    boolean fades = !filter.bandLimited() && sent.bandLimited();
     int length = 64;
     while (length * binHz < leastRate) {
       length *= 2;
@@ -137,7 +138,9 @@ final class BandTaker {
       if (source < -all / 2 || source >= all / 2) {
         continue;
       }
-      float h = scale * (float) filter.response(k * binHz / symbolRateHz);
+      double f = Math.abs(k * binHz / symbolRateHz);
+      double fade = fades && f > sent.halfWidth() ? (f / sent.halfWidth() - 1) / (MARGIN - 1) : 0;
+      float h = scale * (float) (filter.response(f) * (1 + Math.cos(Math.PI * fade)) / 2);
       int from = Math.floorMod(source, all);
       int to = Math.floorMod(k, length);
       // The inverse is a forward transform with the parts exchanged, before and after.

@@ -17,6 +17,7 @@ final class ReferenceShape {
   private final double[] slope = new double[2 * REACH + 1];
   private final double[] between = new double[2 * REACH + 1];
   private final boolean alone;
+  private final double powerOfGain;
 
   ReferenceShape(PulseShape sent, PulseShape measured, double mostHalfWidth) {
     double half =
@@ -26,10 +27,12 @@ final class ReferenceShape {
                 sent.bandLimited() ? sent.halfWidth() : Double.POSITIVE_INFINITY,
                 measured.bandLimited() ? measured.halfWidth() : Double.POSITIVE_INFINITY));
     double step = half / STEPS;
+    double energy = 0;
     // Even responses: cosines, and one half of all times is enough.
     for (int i = 0; i <= STEPS; i++) {
       double f = i * step;
       double h = sent.response(f) * measured.response(f) * (i == 0 || i == STEPS ? 0.5 : 1);
+      energy += 2 * step * sent.response(f) * sent.response(f) * (i == 0 || i == STEPS ? 0.5 : 1);
       double turn = 2 * Math.PI * f;
       for (int n = 0; n <= REACH; n++) {
         at[REACH + n] += h * Math.cos(turn * n);
@@ -43,6 +46,7 @@ final class ReferenceShape {
       between[REACH - n] = between[REACH + n - 1];
     }
     double centre = at[REACH];
+    this.powerOfGain = energy / Math.pow(2 * step * centre, 2);
     double others = 0;
     for (int i = 0; i < at.length; i++) {
       at[i] /= centre;
@@ -51,6 +55,11 @@ final class ReferenceShape {
       others = Math.max(others, i == REACH ? 0 : Math.abs(at[i]));
     }
     this.alone = others < NO_OTHER;
+  }
+
+  /** Mean power of what is sent when a symbol reads 1 behind both filters. */
+  double powerOfGain() {
+    return powerOfGain;
   }
 
   /** True if no symbol reaches into another's instant. */

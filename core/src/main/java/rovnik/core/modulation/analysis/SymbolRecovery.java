@@ -16,10 +16,11 @@ import rovnik.core.signal.SincSampler;
  */
 final class SymbolRecovery {
   /** Symbols at each end whose filters see the record's edge. */
-  static int guard(PulseShape measured) {
-    return measured.bandLimited()
-        ? (int) Math.min(200, Math.max(20, Math.ceil(8 / measured.parameter())))
-        : 6;
+  static int guard(PulseShape sent, PulseShape measured) {
+    if (measured.bandLimited()) {
+      return (int) Math.min(200, Math.max(20, Math.ceil(8 / measured.parameter())));
+    }
+    return sent.bandLimited() ? 24 : 6;
   }
 
   /** A coarse frequency is this good, in symbol rates. */
@@ -28,7 +29,16 @@ final class SymbolRecovery {
   /** Residual offsets are worth another filtering from here on, in symbol rates. */
   private static final double WORTH_AGAIN = 5e-4;
 
-  private static final int ROUNDS = 6;
+  /** Lines of a power of the symbols that may be the carrier's: data that repeat have others. */
+  private static final int CANDIDATES = 6;
+
+  /** Phases that are tried where a power of the symbols is a poor guide. */
+  private static final int PHASES = 6;
+
+  /** Share of the error of points anywhere between others, beyond which another line is tried. */
+  private static final double POOR = 0.4;
+
+  private static final int ROUNDS = 12;
   private static final double SETTLED = 1e-7;
 
   private final SingleCarrier carrier;
@@ -44,8 +54,14 @@ final class SymbolRecovery {
   private double turnPerSymbol;
   private double phase;
   private double gain;
-  private double line;
+  private double centreHz;
   private int count;
+
+  /** Radians a symbol, the likeliest first; symbols at gain 1 that they were found with. */
+  private double[] candidates = new double[0];
+
+  private double[] rawRe;
+  private double[] rawIm;
 
   SymbolRecovery(
       SingleCarrier carrier, PulseShape measured, BandTaker taker, int samples, double rateHz) {
@@ -67,18 +83,61 @@ final class SymbolRecovery {
    */
   Symbols recover(double nearHz, double reachHz, int most) {
     double rate = carrier.symbolRateHz();
-    double centre = taker.centreHz(carrier.filter(), rate, nearHz, reachHz);
-    start(centre, most);
+    centreHz = taker.centreHz(carrier.filter(), rate, nearHz, reachHz);
+    start(centreHz, most);
     double residual = turnPerSymbol / 2 / Math.PI * rate;
     if (Math.abs(residual) > WORTH_AGAIN * rate) {
       start(band.offsetHz() + residual, most);
     }
+    Start first = new Start(firstSample, samplesPerSymbol, gain);
+    Symbols best = turned(1);
+    for (int i = 0; i < candidates.length && poor(best); i++) {
+      firstSample = first.firstSample();
+      samplesPerSymbol = first.samplesPerSymbol();
+      gain = first.gain();
+      aim(candidates[i]);
+      Symbols other = turned(PHASES);
+      best = other.meanSquare() < best.meanSquare() ? other : best;
+    }
+    double off = best.frequencyHz() - band.offsetHz();
+    return Math.abs(off) > WORTH_AGAIN * rate ? centred(best) : best;
+  }
+
+  /** The same symbols behind a filter that is in the middle of the carrier. */
+  private Symbols centred(Symbols s) {
+    double before = band.offsetHz();
+    band = taker.take(s.frequencyHz(), measured, carrier.filter(), carrier.symbolRateHz());
+    restore(s);
+    phase -= 2 * Math.PI * (band.offsetHz() - before) * s.firstSeconds();
+    return settle(ROUNDS, null);
+  }
+
+  /** Where the search for the carrier begins. */
+  private record Start(double firstSample, double samplesPerSymbol, double gain) {}
+
+  /** Points anywhere between others leave a sixth of the square of their distance. */
+  private boolean poor(Symbols s) {
+    return s.fit().left() > POOR * points.leastStep() * points.leastStep() / 6;
+  }
+
+  /**
+   * Settles at each phase that the power leaves open, and keeps the best.
+   *
+   * @param finer phases between two of them: few points of many say little about the phase
+   */
+  private Symbols turned(int finer) {
     Format f = carrier.format();
-    int tries = Math.max(1, f.power() / f.symmetry());
+    int tries = finer * Math.max(1, f.power() / f.symmetry());
     double found = phase;
+    Start first = new Start(firstSample, samplesPerSymbol, gain);
+    double turn = turnPerSymbol;
     Symbols best = null;
     for (int t = 0; t < tries; t++) {
-      phase = found + 2 * Math.PI * t / f.power();
+      firstSample = first.firstSample();
+      samplesPerSymbol = first.samplesPerSymbol();
+      gain = first.gain();
+      turnPerSymbol = turn;
+      phase = found + 2 * Math.PI * t / (f.power() * finer);
       Symbols s = settle(tries > 1 ? 2 : ROUNDS, null);
       if (best == null || s.meanSquare() < best.meanSquare()) {
         best = s;
@@ -98,6 +157,41 @@ final class SymbolRecovery {
     return settle(ROUNDS, values);
   }
 
+  /** Mean power of the carrier as it was sent, in terms of the record's full scale. */
+  double power(Symbols s) {
+    // Few symbols of many points have not quite the mean power of all of them.
+    double sum = 0;
+    for (int v : s.values()) {
+      sum += points.re(v) * points.re(v) + points.im(v) * points.im(v);
+    }
+    return s.gain() * s.gain() * reference.powerOfGain() * sum / s.count();
+  }
+
+  /**
+   * The way between symbols, with gain, phase and frequency taken off.
+   *
+   * @param per points a symbol
+   */
+  double[][] path(Symbols s, int firstSymbol, int symbols, int per) {
+    restore(s);
+    int points = symbols * per + 1;
+    double[][] out = new double[2][points];
+    double edge = Math.min(band.samples(), band.re().length) - SincSampler.REACH - 1.0;
+    double turn = turnPerSymbol + carrier.format().turn();
+    for (int i = 0; i < points; i++) {
+      double k = firstSymbol + (double) i / per;
+      double at = clamp(firstSample + k * samplesPerSymbol, edge);
+      double angle = -(phase + turn * k);
+      double c = Math.cos(angle) / gain;
+      double sn = Math.sin(angle) / gain;
+      double a = SincSampler.at(band.re(), at);
+      double b = SincSampler.at(band.im(), at);
+      out[0][i] = a * c - b * sn;
+      out[1][i] = a * sn + b * c;
+    }
+    return out;
+  }
+
   private void restore(Symbols s) {
     firstSample = s.firstSeconds() * band.rateHz();
     samplesPerSymbol = band.rateHz() / s.symbolRateHz();
@@ -112,7 +206,7 @@ final class SymbolRecovery {
     double rate = carrier.symbolRateHz();
     band = taker.take(offsetHz, measured, carrier.filter(), rate);
     samplesPerSymbol = band.rateHz() / rate;
-    int guard = guard(measured);
+    int guard = guard(carrier.filter(), measured);
     int there = (int) Math.floor(samplesSeconds * rate) - 2 * guard - 1;
     count = Math.min(most, there);
     if (count < 16) {
@@ -126,6 +220,7 @@ final class SymbolRecovery {
               guard,
               (2 * guard + 65) / rate));
     }
+    candidates = new double[0];
     if (carrier.format().offset()) {
       offsetStart(guard);
     } else {
@@ -212,7 +307,6 @@ final class SymbolRecovery {
     int length = Integer.highestOneBit(4 * count - 1);
     float[] x = new float[length];
     float[] y = new float[length];
-    double level = 0;
     for (int k = 0; k < count; k++) {
       double a = re[k] / gain;
       double b = im[k] / gain;
@@ -225,30 +319,52 @@ final class SymbolRecovery {
       }
       x[k] = (float) pr;
       y[k] = (float) pi;
-      level += pr * pr + pi * pi;
     }
     ComplexFft.of(length).forward(x, y);
     int reach = (int) Math.min(length / 2.0 - 2, COARSE * p * length);
-    int best = 0;
-    double most = -1;
+    double[] most = new double[CANDIDATES];
+    int[] place = new int[CANDIDATES];
+    int found = 0;
+    double before = 0;
+    double here = magnitude(x, y, -reach, length);
     for (int k = -reach; k <= reach; k++) {
-      int i = Math.floorMod(k, length);
-      double v = x[i] * (double) x[i] + y[i] * (double) y[i];
-      if (v > most) {
-        most = v;
-        best = k;
+      double next = magnitude(x, y, k + 1, length);
+      if (here >= before && here >= next) {
+        int at = found;
+        while (at > 0 && most[at - 1] < here) {
+          at--;
+        }
+        if (at < CANDIDATES) {
+          System.arraycopy(most, at, most, at + 1, CANDIDATES - at - 1);
+          System.arraycopy(place, at, place, at + 1, CANDIDATES - at - 1);
+          most[at] = here;
+          place[at] = k;
+          found = Math.min(CANDIDATES, found + 1);
+        }
       }
+      before = here;
+      here = next;
     }
-    line = most / Math.max(level, 1e-300);
-    double fine = fine(x, y, best, length);
-    double cycles = (best + fine) / length;
-    turnPerSymbol = 2 * Math.PI * cycles / p;
+    rawRe = re;
+    rawIm = im;
+    candidates = new double[Math.max(1, found)];
+    for (int i = 0; i < found; i++) {
+      double cycles = (place[i] + fine(x, y, place[i], length)) / length;
+      candidates[i] = 2 * Math.PI * cycles / p;
+    }
+    aim(candidates[0]);
+  }
+
+  /** Takes a frequency, and the phase that goes with it. */
+  private void aim(double turnOfSymbol) {
+    turnPerSymbol = turnOfSymbol;
+    int p = carrier.format().power();
     // The phase at the middle of the record, where the frequency's own error does not count.
     double re0 = 0;
     double im0 = 0;
     for (int k = 0; k < count; k++) {
-      double a = re[k] / gain;
-      double b = im[k] / gain;
+      double a = rawRe[k] / gain;
+      double b = rawIm[k] / gain;
       double turn = -turnPerSymbol * k;
       double c = Math.cos(turn);
       double s = Math.sin(turn);
@@ -291,13 +407,11 @@ final class SymbolRecovery {
     int length = Integer.highestOneBit(2 * n - 1);
     float[] x = new float[length];
     float[] y = new float[length];
-    double level = 0;
     for (int i = 0; i < n; i++) {
       double a = band.re()[i];
       double b = band.im()[i];
       x[i] = (float) (a * a - b * b);
       y[i] = (float) (2 * a * b);
-      level += (a * a + b * b) * (a * a + b * b);
     }
     ComplexFft.of(length).forward(x, y);
     double rateBins = length / samplesPerSymbol;
@@ -312,7 +426,6 @@ final class SymbolRecovery {
         best = k;
       }
     }
-    line = most * most / 4 / Math.max(level, 1e-300);
     int high = (int) Math.rint(best + rateBins);
     int low = (int) Math.rint(best - rateBins);
     double twice = (high + fine(x, y, high, length) + low + fine(x, y, low, length)) / 2.0 / length;
@@ -433,18 +546,20 @@ final class SymbolRecovery {
       eIm[k] = im[k] - ideal.q()[k];
     }
     fit = new ErrorModel(ideal).fit(eRe, eIm, ErrorModel.ALL);
+    double frequencyHz =
+        band.offsetHz() + turnPerSymbol / 2 / Math.PI * band.rateHz() / samplesPerSymbol;
     return new Symbols(
         re,
         im,
         values,
         ideal,
         fit,
-        band.offsetHz() + turnPerSymbol / 2 / Math.PI * band.rateHz() / samplesPerSymbol,
+        frequencyHz,
         phase,
         firstSample / band.rateHz(),
         band.rateHz() / samplesPerSymbol,
         gain,
-        line);
+        (frequencyHz - centreHz) / carrier.symbolRateHz());
   }
 
   private static ErrorModel.Fit padded(ErrorModel.Fit f) {

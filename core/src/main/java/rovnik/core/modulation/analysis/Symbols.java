@@ -14,7 +14,7 @@ package rovnik.core.modulation.analysis;
  * @param firstSeconds instant of the first symbol, from the record's start
  * @param symbolRateHz as found
  * @param gain amplitude of the record for a symbol of 1
- * @param line how far the carrier's line stood above what there was beside it, power
+ * @param offCentre how far the carrier lies from the middle of its own spectrum, symbol rates
  */
 record Symbols(
     double[] re,
@@ -27,7 +27,7 @@ record Symbols(
     double firstSeconds,
     double symbolRateHz,
     double gain,
-    double line) {
+    double offCentre) {
 
   int count() {
     return re.length;

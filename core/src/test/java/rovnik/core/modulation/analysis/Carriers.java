@@ -1,6 +1,8 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.Map;
 import java.util.Random;
+import java.util.concurrent.ConcurrentHashMap;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 
@@ -24,6 +26,8 @@ final class Carriers {
   }
 
   private static final int TAIL = 400;
+  private static final int FINE = 1024;
+  private static final Map<Double, double[][]> PULSES = new ConcurrentHashMap<>();
 
   private Carriers() {}
 
@@ -47,7 +51,7 @@ final class Carriers {
     double angle = 0;
     for (int k = 0; k < n; k++) {
       if (format == Format.D8PSK) {
-        angle += Math.PI / 4 * values[k];
+        angle += Math.PI / 4 * new int[] {0, 1, 3, 2, 7, 6, 4, 5}[values[k]];
         i[k] = Math.cos(angle);
         q[k] = Math.sin(angle);
       } else if (format == Format.PI4_DQPSK) {
@@ -66,10 +70,11 @@ final class Carriers {
     double late = format == Format.OFFSET_QPSK ? 0.5 : 0;
     double noise = Math.pow(10, f.noiseDb / 20) * Math.sqrt(samplesPerSymbol / 2);
     double leak = Math.pow(10, f.leakDb / 20);
+    double[][] pulses = pulses(rollOff);
     for (int m = 0; m < samples; m++) {
       double t = m / samplesPerSymbol * (1 + f.clockPpm * 1e-6) - f.delaySymbols;
-      double x = g * sum(i, t, rollOff);
-      double y = sum(q, t - late - f.delayQSymbols, rollOff) / g;
+      double x = g * sum(i, t, pulses);
+      double y = sum(q, t - late - f.delayQSymbols, pulses) / g;
       // I leans back by half of the angle, Q forward.
       double re = x * Math.cos(phi) - y * Math.sin(phi) + leak * Math.cos(0.7);
       double im = -x * Math.sin(phi) + y * Math.cos(phi) + leak * Math.sin(0.7);
@@ -84,13 +89,35 @@ final class Carriers {
     return iq;
   }
 
-  private static double sum(double[] s, double t, double a) {
+  private static double sum(double[] s, double t, double[][] pulses) {
     int here = (int) Math.floor(t);
-    double sum = 0;
+    double place = (t - here) * FINE;
+    int row = (int) place;
+    double part = place - row;
+    double[] a = pulses[row];
+    double[] b = pulses[row + 1];
+    double low = 0;
+    double high = 0;
     for (int k = Math.max(0, here - TAIL); k <= Math.min(s.length - 1, here + TAIL); k++) {
-      sum += s[k] * pulse(t - k, a);
+      low += s[k] * a[here - k + TAIL];
+      high += s[k] * b[here - k + TAIL];
     }
-    return sum;
+    return low + part * (high - low);
+  }
+
+  /** Pulses by fraction of a symbol; between two of them a straight line errs by less than 1e-6. */
+  private static double[][] pulses(double rollOff) {
+    return PULSES.computeIfAbsent(
+        rollOff,
+        a -> {
+          double[][] out = new double[FINE + 1][2 * TAIL + 1];
+          for (int row = 0; row <= FINE; row++) {
+            for (int k = -TAIL; k <= TAIL; k++) {
+              out[row][k + TAIL] = pulse(k + (double) row / FINE, a);
+            }
+          }
+          return out;
+        });
   }
 
   /** Root-raised cosine with a response of 1 at 0 Hz (Proakis, from memory). */

@@ -60,9 +60,6 @@ public class RecoveryTest {
       f.clockPpm = 20 * (random.nextDouble() - 0.5);
       Symbols s = recover(c, Carriers.make(format, values, 0.25, sps, f, random), sps, 5000);
       double db = 10 * Math.log10(s.meanSquare());
-      System.out.printf(
-          "%s %.1f: %.1f dB, f %.7f %.7f line %.1f%n",
-          format, sps, db, s.frequencyHz() / RATE, f.frequency, s.line());
       assertEquals(s.frequencyHz() / RATE, f.frequency, 1e-6, format + " frequency");
       assertTrue(db < -70, format + ": " + db);
     }

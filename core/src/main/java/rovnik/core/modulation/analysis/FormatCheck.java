@@ -1,0 +1,198 @@
+package rovnik.core.modulation.analysis;
+
+import java.util.Random;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Constellation;
+import rovnik.core.modulation.Format;
+import rovnik.core.modulation.SingleCarrier;
+
+/**
+ * Whether recovered symbols are of the format at all: a wrong one, a lock on something else, or
+ * noise must never be shown as a result.
+ */
+final class FormatCheck {
+  /**
+   * Error, as a share of what a signal without any points leaves, beyond which there is no lock.
+   */
+  private static final double UNLOCKED = 0.5;
+
+  /** Whatever the format: with errors of half of the signal's power no decision means anything. */
+  private static final double HOPELESS = 0.5;
+
+  /** From this share on the shape of the errors and other formats are looked at, too. */
+  private static final double DOUBTFUL = 0.08;
+
+  /** Errors of few kinds instead of noise have a lower fourth moment than its 2. */
+  private static final double FEW_KINDS = 1.4;
+
+  /** Another format is the right one if it leaves so much less of its own idle error. */
+  private static final double BETTER = 0.3;
+
+  /** Farther from the middle of its spectrum no carrier of random data is. */
+  private static final double OFF_CENTRE = 0.07;
+
+  private static final double NOISE_LIKE = 0.12;
+  private static final int TRIALS = 6000;
+  private static final int LOOKED_AT = 1500;
+  private static final double DEGREES = 15;
+
+  private FormatCheck() {}
+
+  /**
+   * Mean square error, of ideal power 1, of decisions about what has no points at all: the less of
+   * noise and of points all over a disk.
+   */
+  static double idle(Constellation points) {
+    Random random = new Random(1);
+    double[][] noise = new double[2][TRIALS];
+    double[][] disk = new double[2][TRIALS];
+    for (int i = 0; i < TRIALS; i++) {
+      noise[0][i] = random.nextGaussian();
+      noise[1][i] = random.nextGaussian();
+      double radius = Math.sqrt(random.nextDouble());
+      double angle = 2 * Math.PI * random.nextDouble();
+      disk[0][i] = radius * Math.cos(angle);
+      disk[1][i] = radius * Math.sin(angle);
+    }
+    return Math.min(error(points, noise[0], noise[1], 0), error(points, disk[0], disk[1], 0));
+  }
+
+  /** Mean square error of decisions at the best gain, of an ideal power of 1. */
+  private static double error(Constellation points, double[] x, double[] y, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    double power = 0;
+    for (int i = 0; i < x.length; i++) {
+      power += x[i] * x[i] + y[i] * y[i];
+    }
+    double gain = Math.sqrt(power / x.length);
+    double error = 0;
+    for (int round = 0; round < 4; round++) {
+      double cross = 0;
+      double ideal = 1e-300;
+      error = 0;
+      for (int i = 0; i < x.length; i++) {
+        double re = (x[i] * c - y[i] * s) / gain;
+        double im = (x[i] * s + y[i] * c) / gain;
+        int v = points.decide(re, im);
+        double u = points.re(v);
+        double w = points.im(v);
+        cross += re * u + im * w;
+        ideal += u * u + w * w;
+        error += (re - u) * (re - u) + (im - w) * (im - w);
+      }
+      error /= ideal;
+      gain *= cross / ideal;
+    }
+    return error;
+  }
+
+  /** Refuses symbols that do not fit, with what is seen instead. */
+  static void check(SingleCarrier c, Symbols s, double idle) {
+    Constellation points = c.constellation();
+    double ideal = 0;
+    for (int k = 0; k < s.count(); k++) {
+      ideal += Math.pow(s.ideal().i()[k], 2) + Math.pow(s.ideal().q()[k], 2);
+    }
+    ideal /= s.count();
+    double v = s.fit().left() / Math.max(ideal, 1e-9);
+    double moment = s.fourthMoment();
+    double scatter = 6 / Math.sqrt(s.count());
+    if (v > Math.min(HOPELESS, UNLOCKED * idle)) {
+      throw new Refusal(
+          "format",
+          Math.abs(moment - 2) < NOISE_LIKE + scatter / 4
+              ? "There is only noise, or a signal of another kind: no symbols of "
+                  + c.words()
+                  + " were found. Check the frequency, the level and the symbol rate."
+              : c.words()
+                  + " does not fit. Check the symbol rate and the filter, or choose another format.");
+    }
+    boolean doubtful = v > DOUBTFUL * idle;
+    double own = points.fourthMoment();
+    double spread = (own + 4 * v + 2 * v * v) / ((1 + v) * (1 + v));
+    boolean unlike =
+        Math.abs(ideal - 1) > 0.12 + scatter / 3
+            || Math.abs(moment - spread) > 0.06 + scatter / 3
+            || unused(points, s.values())
+            || alternating(c.format(), s.values())
+            || Math.abs(s.offCentre()) > OFF_CENTRE + scatter / 4
+            || doubtful && errorMoment(s) < FEW_KINDS;
+    Format better = unlike || doubtful ? better(c, s, v / idle) : null;
+    if (unlike || better != null) {
+      throw new Refusal(
+          "format",
+          c.format().label()
+              + " does not fit: the points stand on other places than it has. "
+              + (better == null ? "Choose another format." : better.label() + " fits better."));
+    }
+  }
+
+  /** Points that no symbol fell on, where chance leaves none of them out. */
+  private static boolean unused(Constellation points, int[] values) {
+    int size = points.size();
+    if (values.length < 4 * size) {
+      return false;
+    }
+    boolean[] used = new boolean[size];
+    for (int v : values) {
+      used[v] = true;
+    }
+    int unused = 0;
+    for (boolean b : used) {
+      unused += b ? 0 : 1;
+    }
+    return unused > size * (0.1 + Math.exp(-(double) values.length / size));
+  }
+
+  /** Eight phases of which each second symbol has the even ones are four that turn. */
+  private static boolean alternating(Format format, int[] values) {
+    if (format != Format.PSK8 && format != Format.D8PSK) {
+      return false;
+    }
+    // Gray's code: a step to the next phase changes one bit, so the parity tells even from odd.
+    int changes = 0;
+    for (int k = 1; k < values.length; k++) {
+      changes += Integer.bitCount(values[k] ^ values[k - 1]) & 1;
+    }
+    double share = (double) changes / (values.length - 1);
+    return share > 0.9 || share < 0.1;
+  }
+
+  /** A format whose points the symbols stand on much better, or null. */
+  private static Format better(SingleCarrier c, Symbols s, double share) {
+    int n = Math.min(LOOKED_AT, s.count());
+    double[] x = java.util.Arrays.copyOf(s.re(), n);
+    double[] y = java.util.Arrays.copyOf(s.im(), n);
+    Format best = null;
+    double least = BETTER * share;
+    for (Format f : Format.values()) {
+      if (f == c.format() || f.offset() || f.differential()) {
+        continue;
+      }
+      Constellation points = f.constellation();
+      double idle = idle(points);
+      for (double degrees = 0; degrees < 360.0 / f.symmetry(); degrees += DEGREES) {
+        double left = error(points, x, y, Math.toRadians(degrees)) / idle;
+        if (left < least) {
+          least = left;
+          best = f;
+        }
+      }
+    }
+    return best;
+  }
+
+  private static double errorMoment(Symbols s) {
+    double two = 0;
+    double four = 0;
+    for (int k = 0; k < s.count(); k++) {
+      double x = s.re()[k] - s.ideal().i()[k];
+      double y = s.im()[k] - s.ideal().q()[k];
+      double p = x * x + y * y;
+      two += p;
+      four += p * p;
+    }
+    return four * s.count() / (two * two);
+  }
+}

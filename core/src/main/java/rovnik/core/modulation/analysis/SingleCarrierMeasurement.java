@@ -1,0 +1,115 @@
+package rovnik.core.modulation.analysis;
+
+import java.util.Locale;
+import java.util.Optional;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Constellation;
+import rovnik.core.modulation.PulseShape;
+import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.units.Frequency;
+
+/** From a record and a description to everything that is known of one carrier. */
+public final class SingleCarrierMeasurement {
+  public static final String KIND = "single-carrier";
+  public static final String TITLE = "Modulation";
+
+  private final SingleCarrierSettings settings;
+  private final SingleCarrier carrier;
+  private final PulseShape measured;
+  private final double idle;
+
+  /** Settings are looked at once; records may follow. */
+  public SingleCarrierMeasurement(SingleCarrierSettings settings) {
+    this.settings = settings;
+    this.carrier = settings.carrier();
+    this.measured = settings.measured();
+    this.idle = FormatCheck.idle(carrier.constellation());
+  }
+
+  /** Samples that a record needs for the result length that is set. */
+  public long samplesWanted(double sampleRateHz) {
+    int guard = SymbolRecovery.guard(carrier.filter(), measured);
+    int symbols =
+        settings.symbols() == 0 ? SingleCarrierSettings.USUAL_SYMBOLS : settings.symbols();
+    return (long) Math.ceil((symbols + 2.0 * guard + 4) / carrier.symbolRateHz() * sampleRateHz);
+  }
+
+  /** Everything that is read from one record. */
+  record Analysis(
+      BandTaker taker,
+      SymbolRecovery recovery,
+      Symbols symbols,
+      Optional<KnownData> data,
+      ErrorCauses.Split causes,
+      boolean decisionsFail) {}
+
+  /** Measures a record. */
+  public Outcome of(IqRecord record, MeasurementContext context) {
+    return new SingleCarrierOutcome(settings, record, context, analyse(record, context)).outcome();
+  }
+
+  Analysis analyse(IqRecord record, MeasurementContext context) {
+    double fs = record.sampleRateHz();
+    double rate = carrier.symbolRateHz();
+    double band = carrier.filter().bandLimited() ? 2 * carrier.filter().halfWidth() : 1;
+    if (rate * band > fs) {
+      throw new Refusal(
+          "symbolRateHz",
+          "A carrier of "
+              + Frequency.ofHertz(rate).toString().replace("Hz", "sym/s")
+              + " is wider than this record of "
+              + Frequency.ofHertz(fs)
+              + ". Sample faster, or correct the symbol rate.");
+    }
+    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
+    int there = record.sampleCount() - from;
+    if (there < 32) {
+      throw new Refusal(
+          "startSeconds",
+          String.format(
+              Locale.ROOT, "The record ends at %.6g s. Begin earlier.", record.sampleCount() / fs));
+    }
+    int samples = (int) Math.min(there, samplesWanted(fs));
+    BandTaker taker = new BandTaker(record.iq(), from, samples, fs);
+    double centrePort =
+        settings.centreHz() == 0
+            ? record.centreHz()
+            : context.correction() == null
+                ? settings.centreHz()
+                : context.correction().planeToPortHz(settings.centreHz());
+    double near = centrePort - record.centreHz();
+    if (Math.abs(near) > fs / 2) {
+      throw new Refusal(
+          "centreHz",
+          "The record holds "
+              + Frequency.ofHertz(record.centreHz() - fs / 2)
+              + " to "
+              + Frequency.ofHertz(record.centreHz() + fs / 2)
+              + "; the carrier is expected outside.");
+    }
+    SymbolRecovery recovery = new SymbolRecovery(carrier, measured, taker, samples, fs);
+    Symbols s = recovery.recover(near, settings.reachHz(), settings.most());
+    Optional<KnownData> data = KnownData.in(carrier, s.values());
+    if (data.isEmpty()) {
+      FormatCheck.check(carrier, s, idle);
+    } else if (!carrier.format().differential() && !carrier.format().offset()) {
+      // Turned to the axes that the data tell; errors from what was sent, if that is asked for.
+      KnownData d = data.get();
+      int[] values = settings.knownData() ? d.values() : d.decided();
+      s = recovery.withKnown(s, values, -d.turn());
+    }
+    boolean fail = !(data.isPresent() && settings.knownData()) && decisionsFail(s);
+    ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();
+    return new Analysis(taker, recovery, s, data, causes, fail);
+  }
+
+  /** More than about one decision in a hundred is wrong: errors then read too low. */
+  private boolean decisionsFail(Symbols s) {
+    Constellation points = carrier.constellation();
+    double sigma = Math.sqrt(s.fit().left() / 2);
+    return points.leastStep() / 2 < 2.6 * sigma;
+  }
+}

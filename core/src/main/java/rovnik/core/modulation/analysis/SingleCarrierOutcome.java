@@ -1,0 +1,449 @@
+package rovnik.core.modulation.analysis;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Verdict;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.ResultTable.Cell;
+import rovnik.core.result.ResultTable.Column;
+import rovnik.core.result.ResultTable.Row;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlaneReadings;
+import rovnik.core.uncertainty.UncertaintyBudget;
+
+/** Readings and tables of one carrier. */
+final class SingleCarrierOutcome {
+  private final SingleCarrierSettings settings;
+  private final IqRecord record;
+  private final MeasurementContext context;
+  private final SingleCarrierMeasurement.Analysis a;
+  private final Symbols s;
+  private final int n;
+  private final SymbolErrors errors;
+  private final double scale;
+  private final PlaneReadings maker;
+  private final double carrierHz;
+
+  SingleCarrierOutcome(
+      SingleCarrierSettings settings,
+      IqRecord record,
+      MeasurementContext context,
+      SingleCarrierMeasurement.Analysis a) {
+    this.settings = settings;
+    this.record = record;
+    this.context = context;
+    this.a = a;
+    this.s = a.symbols();
+    this.n = s.count();
+    this.errors = SymbolErrors.of(s);
+    this.scale = 100 / (settings.toPeak() ? settings.carrier().constellation().largest() : 1);
+    PathCorrection c = context.correction();
+    double portHz = record.centreHz() + s.frequencyHz();
+    this.carrierHz = c == null ? portHz : c.portToPlaneHz(portHz);
+    this.maker = new PlaneReadings(c, context, c == null ? "" : c.planeName(), carrierHz);
+  }
+
+  Outcome outcome() {
+    List<Reading> readings = readings();
+    return new Outcome(
+        SingleCarrierMeasurement.KIND,
+        SingleCarrierMeasurement.TITLE,
+        summary(readings.get(0)),
+        new SingleCarrierSeries(record, context.correction(), a, errors, scale).series(),
+        tables(),
+        readings,
+        List.copyOf(maker.levelMarks()),
+        List.of());
+  }
+
+  private String summary(Reading evm) {
+    StringBuilder words = new StringBuilder();
+    words.append(
+        String.format(
+            Locale.ROOT,
+            "%s: EVM %.3g %% over %d symbols",
+            settings.carrier().words(),
+            evm.value(),
+            n));
+    if (!a.causes().causes().isEmpty()) {
+      ErrorCauses.Cause most = a.causes().causes().get(0);
+      words.append(
+          String.format(
+              Locale.ROOT,
+              ", %.0f %% of its power from %s",
+              100 * most.meanSquare() / a.causes().meanSquare(),
+              most.label().toLowerCase(Locale.ROOT)));
+    }
+    words.append('.');
+    if (a.data().isEmpty()
+        && !settings.carrier().format().differential()
+        && settings.carrier().format().symmetry() > 1) {
+      words.append(" What was sent was not found: which axis is I is not known.");
+    }
+    return words.toString();
+  }
+
+  // Readings
+
+  private List<Reading> readings() {
+    List<String> own = new ArrayList<>();
+    own.addAll(context.marks());
+    List<String> ofError = new ArrayList<>(own);
+    if (a.decisionsFail()) {
+      ofError.add("many symbols are decided wrongly, so errors read low: give the known data");
+    }
+    List<Reading> out = new ArrayList<>();
+    double rms = Math.sqrt(s.meanSquare());
+    double evm = scale * rms;
+    out.add(
+        maker.reading(
+            "evm",
+            settings.toPeak() ? "EVM rms, of the outermost point" : "EVM rms",
+            evm,
+            "%",
+            new UncertaintyBudget().normal("symbols", evm * relative()),
+            new Limit(Double.NaN, settings.evmLimitPercent()),
+            ofError));
+    int worst = 0;
+    for (int k = 1; k < n; k++) {
+      worst = errors.vector()[k] > errors.vector()[worst] ? k : worst;
+    }
+    double[] sorted = errors.vector().clone();
+    Arrays.sort(sorted);
+    out.add(
+        plain(
+            "evmPeak",
+            "EVM peak, at symbol " + worst,
+            scale * errors.vector()[worst],
+            "%",
+            ofError));
+    out.add(
+        plain(
+            "evm95",
+            "EVM, 95 of 100 symbols below",
+            scale * sorted[(int) Math.min(n - 1, Math.ceil(0.95 * n) - 1)],
+            "%",
+            ofError));
+    double mer = -20 * Math.log10(rms);
+    out.add(
+        maker.reading(
+            "mer",
+            "MER",
+            mer,
+            "dB",
+            new UncertaintyBudget().normal("symbols", 20 / Math.log(10) * relative()),
+            Limit.NONE,
+            ofError));
+    out.add(
+        plain(
+            "magnitudeError",
+            "Magnitude error rms",
+            scale * rms(errors.magnitude()),
+            "%",
+            ofError));
+    out.add(plain("phaseError", "Phase error rms", Math.toDegrees(phaseRms()), "deg", ofError));
+    frequency(out, own);
+    levels(out);
+    impairments(out, own);
+    out.add(plain("rho", "Rho", rho(), "", ofError));
+    bits(out, own);
+    return out;
+  }
+
+  private Reading plain(String id, String label, double value, String unit, List<String> marks) {
+    return new Reading(
+        id,
+        label,
+        value,
+        unit,
+        "",
+        Double.NaN,
+        List.of(),
+        Limit.NONE,
+        Verdict.NONE,
+        List.copyOf(marks));
+  }
+
+  private static double rms(double[] x) {
+    return Math.sqrt(Arrays.stream(x).map(v -> v * v).sum() / x.length);
+  }
+
+  /** Angles of points near 0 say nothing: weighed by the ideal point's power. */
+  private double phaseRms() {
+    double sum = 0;
+    double all = 1e-300;
+    for (int k = 0; k < n; k++) {
+      double w = errors.reference()[k] * errors.reference()[k];
+      sum += w * errors.angle()[k] * errors.angle()[k];
+      all += w;
+    }
+    return Math.sqrt(sum / all);
+  }
+
+  /** Standard deviation of the rms error as a share of itself, from how the squares scatter. */
+  private double relative() {
+    double two = 0;
+    double four = 0;
+    for (double e : errors.vector()) {
+      two += e * e;
+      four += e * e * e * e;
+    }
+    double kurtosis = four * n / (two * two);
+    return Math.sqrt(Math.max(0.02, kurtosis - 1) / n) / 2;
+  }
+
+  private double rho() {
+    double re = 0;
+    double im = 0;
+    double z = 0;
+    double u = 0;
+    for (int k = 0; k < n; k++) {
+      double a1 = s.ideal().i()[k];
+      double b1 = s.ideal().q()[k];
+      re += s.re()[k] * a1 + s.im()[k] * b1;
+      im += s.im()[k] * a1 - s.re()[k] * b1;
+      z += s.re()[k] * s.re()[k] + s.im()[k] * s.im()[k];
+      u += a1 * a1 + b1 * b1;
+    }
+    return (re * re + im * im) / (z * u);
+  }
+
+  /** How much wider than for white errors a mean over time scatters: the errors of whole blocks. */
+  private double correlated() {
+    int block = Math.max(8, n / 32);
+    int blocks = n / block;
+    if (blocks < 8) {
+      return 1;
+    }
+    double white = 0;
+    double ofBlocks = 0;
+    for (int b = 0; b < blocks; b++) {
+      double mean = 0;
+      for (int k = b * block; k < (b + 1) * block; k++) {
+        mean += errors.angle()[k] / block;
+        white += errors.angle()[k] * errors.angle()[k];
+      }
+      ofBlocks += mean * mean;
+    }
+    return Math.sqrt(Math.max(1, block * (ofBlocks / blocks) / (white / blocks / block)));
+  }
+
+  private void frequency(List<Reading> out, List<String> marks) {
+    double half = Math.max(1, n - 1) / 2.0;
+    double standardHz =
+        correlated()
+            * s.fit().standard()[ErrorModel.FREQUENCY]
+            / half
+            / (2 * Math.PI)
+            * s.symbolRateHz();
+    double relative = context.accuracy().frequencyRelative();
+    double referenceHz =
+        Double.isNaN(relative) ? 0 : relative * (record.centreHz() + s.frequencyHz());
+    UncertaintyBudget budget =
+        new UncertaintyBudget().rectangular("reference", referenceHz).normal("symbols", standardHz);
+    out.add(
+        maker.reading(
+            "carrierFrequency", "Carrier frequency", carrierHz, "Hz", budget, Limit.NONE, marks));
+    double nominalSource = context.limits().nominalHz();
+    PathCorrection c = context.correction();
+    boolean known = !Double.isNaN(nominalSource);
+    double nominal =
+        known
+            ? c == null ? nominalSource : c.sourceToPlaneHz(nominalSource)
+            : settings.centreHz() == 0 ? record.centreHz() : settings.centreHz();
+    // A carrier far from the nominal frequency is another one.
+    boolean judged = known && Math.abs(carrierHz - nominal) < s.symbolRateHz();
+    Limit limit = judged ? context.limits().frequencyErrorHz() : Limit.NONE;
+    double errorHz = carrierHz - nominal;
+    out.add(
+        maker.reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, marks));
+    if (known) {
+      double toPpm = 1e6 / nominalSource;
+      UncertaintyBudget ppm = new UncertaintyBudget();
+      budget.contributions().forEach(x -> ppm.normal(x.name(), x.standard() * toPpm));
+      out.add(
+          maker.reading(
+              "frequencyErrorPpm",
+              "Frequency error",
+              errorHz * toPpm,
+              "ppm",
+              ppm,
+              new Limit(limit.lower() * toPpm, limit.upper() * toPpm),
+              marks));
+    }
+    double clock = s.fit().standard()[ErrorModel.CLOCK] / half;
+    out.add(
+        maker.reading(
+            "symbolRateError",
+            "Symbol rate error",
+            (s.symbolRateHz() / settings.carrier().symbolRateHz() - 1) * 1e6,
+            "ppm",
+            new UncertaintyBudget()
+                .rectangular("reference", Double.isNaN(relative) ? 0 : relative * 1e6)
+                .normal("symbols", clock * 1e6),
+            Limit.NONE,
+            marks));
+  }
+
+  private void levels(List<Reading> out) {
+    double db = 10 * Math.log10(a.recovery().power(s));
+    PathCorrection c = context.correction();
+    boolean calibrated = record.calibrated();
+    double level =
+        db
+            + (calibrated ? record.fullScaleDbm() : 0)
+            - (calibrated && c != null ? c.gainToPortDb(carrierHz) : 0);
+    Limit limit = Limit.NONE;
+    if (calibrated && !Double.isNaN(context.limits().nominalLevelDbm())) {
+      limit =
+          context
+              .limits()
+              .levelAt(c == null ? 0 : c.gainFromSourceDb(c.planeToSourceHz(carrierHz)));
+    }
+    double gain = s.fit().standard()[ErrorModel.GAIN];
+    out.add(
+        maker.levelOfSource(
+            "carrierPower",
+            "Power of the carrier",
+            level,
+            calibrated ? "dBm" : "dBFS",
+            20 / Math.log(10) * gain,
+            limit,
+            maker.levelMarks()));
+  }
+
+  private void impairments(List<Reading> out, List<String> marks) {
+    double[] v = a.causes().linear();
+    double[] u = a.causes().standard();
+    double leak = Math.hypot(v[ErrorModel.LEAK_I], v[ErrorModel.LEAK_Q]);
+    double leakU = Math.max(u[ErrorModel.LEAK_I], u[ErrorModel.LEAK_Q]);
+    List<String> ofLeak = new ArrayList<>(marks);
+    if (leak < 2 * leakU) {
+      ofLeak.add("lost in noise: this is about the most it can be");
+    }
+    out.add(
+        maker.reading(
+            "iqOffset",
+            "Carrier leakage",
+            20 * Math.log10(Math.max(leak, leakU)),
+            "dBc",
+            new UncertaintyBudget()
+                .normal("symbols", 20 / Math.log(10) * leakU / Math.max(leak, leakU)),
+            Limit.NONE,
+            ofLeak));
+    double toDb = 20 / Math.log(10);
+    out.add(
+        fitted(
+            "gainImbalance",
+            "Gain imbalance, I over Q",
+            SymbolReadings.imbalanceDb(v[ErrorModel.IMBALANCE]),
+            "dB",
+            toDb * u[ErrorModel.IMBALANCE],
+            marks));
+    out.add(
+        fitted(
+            "quadratureError",
+            "Quadrature error",
+            Math.toDegrees(v[ErrorModel.QUADRATURE]),
+            "deg",
+            Math.toDegrees(u[ErrorModel.QUADRATURE]),
+            marks));
+    out.add(
+        fitted(
+            "iqDelay",
+            "Delay of Q against I",
+            v[ErrorModel.DELAY] / s.symbolRateHz(),
+            "s",
+            u[ErrorModel.DELAY] / s.symbolRateHz(),
+            marks));
+    out.add(
+        fitted(
+            "droop",
+            "Droop over the result",
+            SymbolReadings.droopDb(v[ErrorModel.DROOP]),
+            "dB",
+            2 * toDb * u[ErrorModel.DROOP],
+            marks));
+  }
+
+  private Reading fitted(
+      String id, String label, double value, String unit, double standard, List<String> marks) {
+    return maker.reading(
+        id,
+        label,
+        value,
+        unit,
+        new UncertaintyBudget().normal("symbols", standard),
+        Limit.NONE,
+        marks);
+  }
+
+  private void bits(List<Reading> out, List<String> marks) {
+    if (a.data().isEmpty()) {
+      return;
+    }
+    KnownData d = a.data().get();
+    BitErrorRatio ber = BitErrorRatio.of(d.errors(), d.bits());
+    out.add(
+        plain(
+            "ber",
+            String.format(
+                Locale.ROOT,
+                "Bit error ratio, %d of %d bits (%.2g to %.2g)",
+                d.errors(),
+                d.bits(),
+                ber.low(),
+                ber.high()),
+            ber.ratio(),
+            "",
+            marks));
+  }
+
+  // Tables
+
+  private List<ResultTable> tables() {
+    ErrorCauses.Split split = a.causes();
+    List<Row> rows = new ArrayList<>();
+    for (ErrorCauses.Cause c : split.causes()) {
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(c.label()),
+                  Cell.of(100 * c.meanSquare() / split.meanSquare()),
+                  Cell.of(scale * Math.sqrt(c.meanSquare())),
+                  Cell.of(scale * Math.sqrt(Math.max(0, split.meanSquare() - c.meanSquare()))),
+                  Cell.of(c.evidence()),
+                  Cell.of(c.remedy())),
+              Verdict.NONE));
+    }
+    rows.add(
+        new Row(
+            List.of(
+                Cell.of("Not explained"),
+                Cell.of(100 * split.unexplained() / split.meanSquare()),
+                Cell.of(scale * Math.sqrt(Math.abs(split.unexplained()))),
+                Cell.of(Double.NaN),
+                Cell.of("what the causes above do to each other, and what none of them is"),
+                Cell.of("")),
+            Verdict.NONE));
+    return List.of(
+        new ResultTable(
+            "causes",
+            "Why it is not better",
+            List.of(
+                new Column("Cause", ""),
+                new Column("Share of power", "%"),
+                new Column("EVM by it", "%"),
+                new Column("EVM without it", "%"),
+                new Column("Told by", ""),
+                new Column("What to do", "")),
+            rows));
+  }
+}

@@ -1,0 +1,245 @@
+package rovnik.core.modulation.analysis;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Series;
+import rovnik.core.result.Values;
+import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.IqRecord;
+
+/** What of one carrier can be drawn. */
+final class SingleCarrierSeries {
+  private static final String SYMBOL = "Symbol";
+
+  /** Symbols whose way is shown. */
+  private static final int PATH_SYMBOLS = 200;
+
+  private static final int POINTS_PER_SYMBOL = 8;
+  private static final int EYE_SYMBOLS = 1500;
+  private static final int EYE_COLUMNS = 48;
+  private static final int EYE_ROWS = 64;
+  private static final int SPECTRUM_POINTS = 801;
+  private static final int ERROR_SEGMENT = 256;
+
+  private final IqRecord record;
+  private final PathCorrection correction;
+  private final SingleCarrierMeasurement.Analysis a;
+  private final Symbols s;
+  private final SymbolErrors errors;
+  private final int n;
+  private final double scale;
+  private final Axis symbols;
+
+  /**
+   * @param correction null without a path
+   * @param scale of errors, for percent
+   */
+  SingleCarrierSeries(
+      IqRecord record,
+      PathCorrection correction,
+      SingleCarrierMeasurement.Analysis a,
+      SymbolErrors errors,
+      double scale) {
+    this.record = record;
+    this.correction = correction;
+    this.a = a;
+    this.s = a.symbols();
+    this.n = s.count();
+    this.errors = errors;
+    this.scale = scale;
+    this.symbols = Axis.even(SYMBOL, "", 0, 1, n);
+  }
+
+  List<Series> series() {
+    List<Series> out = new ArrayList<>();
+    out.add(complex("points", "Symbols", symbols, s.re(), s.im()));
+    out.add(complex("ideal", "Where they should be", symbols, s.ideal().i(), s.ideal().q()));
+    int shown = Math.min(PATH_SYMBOLS, n - 1);
+    double[][] path = a.recovery().path(s, 0, shown, POINTS_PER_SYMBOL);
+    out.add(
+        complex(
+            "path",
+            "Way between symbols",
+            Axis.even(SYMBOL, "", 0, 1.0 / POINTS_PER_SYMBOL, path[0].length),
+            path[0],
+            path[1]));
+    eyes(out);
+    out.add(real("error", "Error vector", symbols, percent(errors.vector()), "%", "Error"));
+    out.add(
+        real("magnitude", "Magnitude error", symbols, percent(errors.magnitude()), "%", "Error"));
+    out.add(
+        real(
+            "phase",
+            "Phase error",
+            symbols,
+            Arrays.stream(errors.angle()).map(Math::toDegrees).toArray(),
+            "deg",
+            "Phase"));
+    out.add(
+        real(
+            "symbols",
+            "Symbols in rows",
+            symbols,
+            Arrays.stream(a.data().map(KnownData::decided).orElse(s.values()))
+                .asDoubleStream()
+                .toArray(),
+            "",
+            "Value"));
+    if (a.data().isPresent()) {
+      out.add(
+          real(
+              "wrongBits",
+              "Wrong bits",
+              symbols,
+              Arrays.stream(a.data().get().wrong()).asDoubleStream().toArray(),
+              "",
+              "Bits"));
+    }
+    spectra(out);
+    out.add(ccdf(path));
+    return out;
+  }
+
+  private static Series complex(String id, String label, Axis x, double[] re, double[] im) {
+    return new Series(
+        id,
+        label,
+        Series.Role.DATA,
+        "",
+        true,
+        x,
+        "Amplitude",
+        "",
+        new Values.Complex(re, im),
+        List.of());
+  }
+
+  private static Series real(
+      String id, String label, Axis x, double[] y, String unit, String quantity) {
+    return Series.curve(id, label, x, y, unit).of(quantity);
+  }
+
+  private double[] percent(double[] x) {
+    return Arrays.stream(x).map(v -> scale * v).toArray();
+  }
+
+  /** How often the way between symbols passes each place, over two symbols. */
+  private void eyes(List<Series> out) {
+    int shown = Math.min(EYE_SYMBOLS, n - 3);
+    if (shown < 4) {
+      return;
+    }
+    int half = EYE_COLUMNS / 2;
+    double[][] way = a.recovery().path(s, 0, shown + 2, half);
+    double most = 1e-9;
+    for (double[] part : way) {
+      for (double v : part) {
+        most = Math.max(most, Math.abs(v));
+      }
+    }
+    double step = 2 * most / EYE_ROWS;
+    Axis rows = Axis.even("Amplitude", "", -most + step / 2, step, EYE_ROWS);
+    Axis across = Axis.even("Place in the eye", "symbols", -1, 1.0 / half, EYE_COLUMNS + 1);
+    for (int part = 0; part < 2; part++) {
+      float[] z = new float[(EYE_COLUMNS + 1) * EYE_ROWS];
+      for (int k = 1; k <= shown; k++) {
+        for (int i = 0; i <= EYE_COLUMNS; i++) {
+          double v = way[part][(k - 1) * half + i];
+          int row = (int) Math.min(EYE_ROWS - 1, Math.max(0, (v + most) / step));
+          z[i * EYE_ROWS + row] += 100f / shown;
+        }
+      }
+      out.add(
+          new Series(
+              part == 0 ? "eyeI" : "eyeQ",
+              part == 0 ? "Eye of I" : "Eye of Q",
+              Series.Role.DATA,
+              "",
+              true,
+              across,
+              "Share of symbols",
+              "%",
+              new Values.Matrix(z, rows),
+              List.of()));
+    }
+  }
+
+  private void spectra(List<Series> out) {
+    double fs = record.sampleRateHz();
+    double[] db = a.taker().spectrumDb(SPECTRUM_POINTS);
+    double centre =
+        correction == null ? record.centreHz() : correction.portToPlaneHz(record.centreHz());
+    double cell = fs / SPECTRUM_POINTS;
+    out.add(
+        real(
+            "spectrum",
+            "Spectrum of the record",
+            Axis.even(Axis.FREQUENCY, "Hz", centre - fs / 2 + cell / 2, cell, SPECTRUM_POINTS),
+            db,
+            "dB",
+            "Share of the power"));
+    if (n < ERROR_SEGMENT) {
+      return;
+    }
+    ComplexFft fft = ComplexFft.of(ERROR_SEGMENT);
+    float[] window = new float[ERROR_SEGMENT];
+    double power = 0;
+    for (int i = 0; i < ERROR_SEGMENT; i++) {
+      window[i] = (float) (1 - Math.cos(2 * Math.PI * (i + 0.5) / ERROR_SEGMENT));
+      power += window[i] * window[i];
+    }
+    float[] e = new float[2 * n];
+    for (int k = 0; k < n; k++) {
+      e[2 * k] = (float) (s.re()[k] - s.ideal().i()[k]);
+      e[2 * k + 1] = (float) (s.im()[k] - s.ideal().q()[k]);
+    }
+    float[] sum = new float[ERROR_SEGMENT];
+    int segments = 0;
+    for (int at = 0; at + ERROR_SEGMENT <= n; at += ERROR_SEGMENT / 2) {
+      fft.addPower(e, at, window, sum);
+      segments++;
+    }
+    double[] y = new double[ERROR_SEGMENT];
+    for (int k = 0; k < ERROR_SEGMENT; k++) {
+      int bin = (k + ERROR_SEGMENT / 2) % ERROR_SEGMENT;
+      y[k] = 10 * Math.log10(sum[fft.placeOf(bin)] / segments / power / ERROR_SEGMENT + 1e-30);
+    }
+    double step = s.symbolRateHz() / ERROR_SEGMENT;
+    out.add(
+        real(
+            "errorSpectrum",
+            "Spectrum of the error",
+            Axis.even("Offset", "Hz", -s.symbolRateHz() / 2, step, ERROR_SEGMENT),
+            y,
+            "dBc",
+            "Level"));
+  }
+
+  /** How often the way between symbols is so far above its mean power. */
+  private static Series ccdf(double[][] path) {
+    int count = path[0].length;
+    double[] p = new double[count];
+    double mean = 0;
+    for (int i = 0; i < count; i++) {
+      p[i] = path[0][i] * path[0][i] + path[1][i] * path[1][i];
+      mean += p[i] / count;
+    }
+    Arrays.sort(p);
+    double[] share = new double[121];
+    for (int i = 0; i < share.length; i++) {
+      double level = mean * Math.pow(10, i / 100.0);
+      int at = Arrays.binarySearch(p, level);
+      share[i] = 100.0 * (count - (at < 0 ? -at - 1 : at)) / count;
+    }
+    return real(
+        "ccdf",
+        "How often above the mean",
+        Axis.even("Above the mean", "dB", 0, 0.1, share.length),
+        share,
+        "%",
+        "Share of time");
+  }
+}

@@ -1,0 +1,65 @@
+package rovnik.core.modulation.analysis;
+
+import rovnik.core.Refusal;
+import rovnik.core.modulation.PulseShape;
+import rovnik.core.modulation.SingleCarrier;
+
+/**
+ * What one carrier is measured with.
+ *
+ * @param carrier what it is
+ * @param centreHz where it is expected, at the reading plane; 0 for the middle of the record
+ * @param searchHz how far it may be from there, at most half of the symbol rate; 0 for a quarter
+ * @param symbols result length; 0 for as many as there are, up to {@link #MOST_SYMBOLS}
+ * @param startSeconds where in the record it begins
+ * @param measuringFilter that the receiver has; null for the one that matches the transmitter's
+ * @param toPeak errors in percent of the outermost point instead of the root mean square
+ * @param knownData errors from what was sent instead of from decisions, where that is found
+ * @param evmLimitPercent highest EVM that passes, NaN for none
+ */
+public record SingleCarrierSettings(
+    SingleCarrier carrier,
+    double centreHz,
+    double searchHz,
+    int symbols,
+    double startSeconds,
+    PulseShape measuringFilter,
+    boolean toPeak,
+    boolean knownData,
+    double evmLimitPercent) {
+
+  /** Most symbols that are taken of a record. */
+  public static final int MOST_SYMBOLS = 100_000;
+
+  /** As many as there are means at most so many. */
+  public static final int USUAL_SYMBOLS = 10_000;
+
+  public SingleCarrierSettings {
+    if (symbols < 0 || symbols > MOST_SYMBOLS || symbols > 0 && symbols < 16) {
+      throw new Refusal(
+          "symbols", "The result is 16 to " + MOST_SYMBOLS + " symbols long; 0 for all there are.");
+    }
+    if (!(startSeconds >= 0)) {
+      throw new Refusal("startSeconds", "The result begins at 0 s or later in the record.");
+    }
+    if (!(searchHz >= 0 && searchHz <= carrier.symbolRateHz() / 2)) {
+      throw new Refusal(
+          "searchHz", "The carrier is looked for at most half a symbol rate to each side.");
+    }
+    if (evmLimitPercent <= 0) {
+      throw new Refusal("evmLimitPercent", "The highest EVM is more than 0 %.");
+    }
+  }
+
+  PulseShape measured() {
+    return measuringFilter == null ? carrier.filter().matched() : measuringFilter;
+  }
+
+  double reachHz() {
+    return searchHz == 0 ? carrier.symbolRateHz() / 4 : searchHz;
+  }
+
+  int most() {
+    return symbols == 0 ? USUAL_SYMBOLS : symbols;
+  }
+}
