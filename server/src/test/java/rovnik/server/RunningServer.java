@@ -142,6 +142,19 @@ final class RunningServer implements AutoCloseable {
     }
   }
 
+  /** A file that is fetched. */
+  byte[] bytes(String path) {
+    try {
+      HttpRequest request = HttpRequest.newBuilder(URI.create(root + path)).GET().build();
+      return client.send(request, HttpResponse.BodyHandlers.ofByteArray()).body();
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(e);
+    }
+  }
+
   /** Status of the health page if it is asked for by this name. */
   int status(String host) {
     try (Socket socket = new Socket(address, port)) {

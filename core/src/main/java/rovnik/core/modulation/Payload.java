@@ -38,6 +38,11 @@ public record Payload(Prbs prbs, String bits) {
     return new Payload(prbs, "");
   }
 
+  /** "PN9" or "user's 12 bits". */
+  public String words() {
+    return prbs == null ? "own " + bits.length() + " bits" : prbs.name();
+  }
+
   /** Bits after which it begins again. */
   public long period() {
     return prbs == null ? bits.length() : prbs.period();

@@ -44,6 +44,12 @@ public record PulseShape(Kind kind, double parameter) {
     }
   }
 
+  /** "root-raised cosine 0.35". */
+  public String words() {
+    boolean number = cosine(kind) || kind == Kind.GAUSSIAN;
+    return kind.label() + (number ? " " + parameter : "");
+  }
+
   private static boolean cosine(Kind kind) {
     return kind == Kind.ROOT_RAISED_COSINE || kind == Kind.RAISED_COSINE;
   }

@@ -71,14 +71,7 @@ public record SingleCarrier(
 
   /** "QPSK, 48 ksym/s, root-raised cosine 0.35". */
   public String words() {
-    String shape = filter.kind().label();
-    boolean number = filter.bandLimited() || filter.kind() == PulseShape.Kind.GAUSSIAN;
-    return format.label()
-        + ", "
-        + rate(symbolRateHz)
-        + ", "
-        + shape
-        + (number ? " " + filter.parameter() : "");
+    return format.label() + ", " + rate(symbolRateHz) + ", " + filter.words();
   }
 
   private static String rate(double hertz) {

@@ -1,5 +1,9 @@
 package rovnik.core.modulation;
 
+import java.util.random.RandomGenerator;
+import java.util.random.RandomGeneratorFactory;
+import rovnik.core.Refusal;
+
 /**
  * Samples ready to be sent.
  *
@@ -27,5 +31,23 @@ public record Waveform(float[] iq, double sampleRateHz, boolean seamless, String
       sum += p;
     }
     return 10 * Math.log10(most * samples() / sum);
+  }
+
+  /**
+   * The same with white noise added.
+   *
+   * @param dB power of the signal over that of noise within a band of {@code bandHz}
+   */
+  public Waveform withNoise(double dB, double bandHz, long seed) {
+    if (!(dB >= -50 && dB <= 150)) {
+      throw new Refusal("noise", "Signal over noise is -50 to 150 dB, such as 20.");
+    }
+    double sigma = Math.sqrt(Math.pow(10, -dB / 10) * sampleRateHz / bandHz / 2);
+    RandomGenerator random = RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
+    float[] out = new float[iq.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = iq[i] + (float) (sigma * random.nextGaussian());
+    }
+    return new Waveform(out, sampleRateHz, seamless, note);
   }
 }

@@ -107,7 +107,8 @@ public record AcquisitionPlan(IqSetup setup, SpectrumLayout layout) {
     return new AcquisitionPlan(setup.withSecond(attenuationDb), layout);
   }
 
-  private static double rateFor(double neededHz, IqCapabilities receiver) {
+  /** Slowest rate that is fast enough. */
+  static double rateFor(double neededHz, IqCapabilities receiver) {
     int halvings = receiver.rateHalvings();
     while (halvings > 0
         && receiver.fastestRateHz() / Math.pow(2, halvings) < neededHz * (1 - 1e-9)) {

@@ -407,6 +407,22 @@ public class BenchService implements UserFiles {
     return state == null || !state.on() ? Double.NaN : state.levelDbm();
   }
 
+  /** A job whose path ends elsewhere than at a receiver cannot be measured with that. */
+  public void refuseOtherPort(JobDto job, long receiver) {
+    Long port = job.path().portInstrument();
+    if (port == null) {
+      throw Conflict.state(
+          "The path of this job ends at no instrument. Click its last element and choose the"
+              + " receiver that the cable goes to.");
+    }
+    if (port != receiver) {
+      throw Conflict.state(
+          "The path of this job ends at "
+              + nameOf(port)
+              + ". Choose that receiver, or change the last element of the path.");
+    }
+  }
+
   /** Changes what is on the bench: averages from before no longer hold. */
   private <I> InstrumentDto with(long id, Class<I> kind, String what, Consumer<I> change) {
     Place place = find(id);

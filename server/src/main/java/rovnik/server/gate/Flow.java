@@ -1,5 +1,6 @@
 package rovnik.server.gate;
 
+import rovnik.core.path.LevelPlan;
 import rovnik.server.jobs.JobDto;
 
 /**
@@ -13,6 +14,14 @@ import rovnik.server.jobs.JobDto;
 public record Flow(JobDto.PathVersion path, String trouble, double... stressDb) {
   /** Nothing flows. */
   public static final Flow NONE = new Flow(new JobDto.PathVersion(0, 0), "");
+
+  /** What a level plan says of a job's path. */
+  public static Flow through(JobDto job, LevelPlan plan) {
+    return new Flow(
+        job.pathVersion(),
+        plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence(),
+        -plan.worstHeadroomDb());
+  }
 
   /** Within what an earlier flow was like. */
   boolean within(Flow given) {

@@ -129,11 +129,11 @@ class MeasureController {
       throw Conflict.state(
           "This run has kept no samples and no S-parameters: its numbers cannot be measured again.");
     }
+    RunService.Again again = runs.again(id);
     FileMeasurement<?> m =
         network
             ? find(r.measurement(), "network", Takes.NETWORK)
-            : find(r.measurement(), "spectrum", Takes.IQ);
-    RunService.Again again = runs.again(id);
+            : find(r.measurement(), again.measurement(), Takes.IQ);
     JobDto job =
         JobDto.NONE.with(
             r.referencePlane() == null ? again.path() : again.path().atPlane(r.referencePlane()),

@@ -60,6 +60,9 @@ public class RecordingService {
   /** Samples from which phases are read, at most. */
   private static final int MOST_HEAD = 1 << 21;
 
+  /** Samples of one record, at most. */
+  private static final int MOST_RECORD = 1 << 24;
+
   /** So many show whether an oscillator's phase walks. */
   private static final int SHORT_HEAD = 1 << 17;
 
@@ -324,7 +327,29 @@ public class RecordingService {
         looks.unsettled());
   }
 
-  /** The samples at the beginning of a recording, as one record. */
+  /** A recording that came about in one way, or a {@link Conflict} if it did not. */
+  public RecordingDto ofOrigin(long id, String origin) {
+    AcquisitionRow row = mapper.find(id);
+    if (row == null || !row.origin().equals(origin)) {
+      throw Conflict.notFound(origin, id);
+    }
+    return dto(row);
+  }
+
+  /** The samples at the beginning of a recording, at most so many, as one record. */
+  public IqRecord record(long id, long most) {
+    AcquisitionRow row = row(id);
+    if (Math.min(most, row.samples()) > MOST_RECORD) {
+      throw new Refusal(
+          "startSeconds",
+          "At most "
+              + MOST_RECORD
+              + " samples are read at once. Begin earlier, or take fewer symbols.");
+    }
+    double fullScale = row.fullScaleDbm() == null ? Double.NaN : row.fullScaleDbm();
+    return head(row, fullScale, (int) Math.min(most, MOST_RECORD));
+  }
+
   private IqRecord head(AcquisitionRow row, double fullScale, int most) {
     int samples = (int) Math.min(most, row.samples());
     float[] iq = new float[2 * samples];

@@ -314,11 +314,13 @@ public class RunService {
   public record Again(String measurement, JsonNode settings, PathDto path, LimitsDto limits) {}
 
   public Again again(long id) {
-    tape(id);
+    String own = tape(id).kind();
     RunRow r = mapper.find(id);
     JsonNode settings = json.readTree(r.settingsJson());
+    // Guided work has a kind of its own; its settings are those of what it was done with.
+    String kind = r.workJson() == null ? own : settings.has("sweep") ? "network" : "spectrum";
     return new Again(
-        settings.has("sweep") ? "network" : "spectrum",
+        kind,
         settings,
         json.readValue(r.pathJson(), PathDto.class),
         json.readValue(r.limitsJson(), LimitsDto.class));

@@ -9,7 +9,6 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.EmissionResult;
 import rovnik.core.emission.SpectrumOutcome;
-import rovnik.core.path.LevelPlan;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
@@ -106,29 +105,14 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
 
   @Override
   public void fits(JobDto job) {
-    Long port = job.path().portInstrument();
-    if (port == null) {
-      throw Conflict.state(
-          "The path of this job ends at no instrument. Click its last element and choose the"
-              + " receiver that the cable goes to.");
-    }
-    if (port != instrument) {
-      throw Conflict.state(
-          "The path of this job ends at "
-              + bench.nameOf(port)
-              + ". Choose that receiver, or change the last element of the path.");
-    }
+    bench.refuseOtherPort(job, instrument);
   }
 
   /** What the source puts out; without a job, the highest level that the user expects. */
   @Override
   public Flow flow(SettingsDto settings, JobDto job) {
     double level = job.isNone() ? settings.referenceLevelDbm() : bench.sourceLevelDbm(job);
-    LevelPlan plan = jobs.plan(job, level);
-    return new Flow(
-        job.pathVersion(),
-        plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence(),
-        -plan.worstHeadroomDb());
+    return Flow.through(job, jobs.plan(job, level));
   }
 
   @Override

@@ -1,14 +1,26 @@
 package rovnik.standins.world;
 
-/** A QPSK stream with root-raised-cosine pulses, evaluated at any time; mean power 1. */
+/**
+ * The buoy's QPSK stream with root-raised-cosine pulses, evaluated at any time; mean power 1. A
+ * known word begins each frame, the rest is a test sequence; each symbol is a little off.
+ */
 final class Symbols {
-  private static final int SPAN = 10;
+  private static final int SPAN = 16;
+
+  /** Symbols that are remembered, a power of two. */
+  private static final int REMEMBERED = 1024;
+
+  private static final boolean[] SEQUENCE = sequence();
   private static final int STEPS = 128;
   private final float[] pulse = new float[2 * SPAN * STEPS + 2];
   private final long seed;
+  private final long[] known = new long[REMEMBERED];
+  private final double[] valueI = new double[REMEMBERED];
+  private final double[] valueQ = new double[REMEMBERED];
 
   Symbols(double rollOff, long seed) {
     this.seed = seed;
+    java.util.Arrays.fill(known, Long.MIN_VALUE);
     double energy = 0;
     for (int i = 0; i < pulse.length; i++) {
       double v = rootRaisedCosine((i - SPAN * STEPS) / (double) STEPS, rollOff);
@@ -44,12 +56,52 @@ final class Symbols {
       double x = (fraction - j + SPAN) * STEPS;
       int i = (int) x;
       double g = pulse[i] + (x - i) * (pulse[i + 1] - pulse[i]);
-      long bits = mix(k0 + j);
-      re += (bits & 1) == 0 ? g : -g;
-      im += (bits & 2) == 0 ? g : -g;
+      int place = symbol(k0 + j);
+      re += g * valueI[place];
+      im += g * valueQ[place];
     }
     out[0] = re * Math.sqrt(0.5);
     out[1] = im * Math.sqrt(0.5);
+  }
+
+  /** Where a symbol's value lies among those that are remembered. */
+  private int symbol(long k) {
+    int place = (int) (k & (REMEMBERED - 1));
+    if (known[place] != k) {
+      long chance = mix(k);
+      double size = Truth.DATA_NOISE * Math.sqrt(-2 * Math.log(unit(chance >>> 40)));
+      double angle = 2 * Math.PI * unit(chance & 0xFFFFFF);
+      known[place] = k;
+      valueI[place] = (bit(k, 0) ? 1 : -1) + size * Math.cos(angle);
+      valueQ[place] = (bit(k, 1) ? 1 : -1) + size * Math.sin(angle);
+    }
+    return place;
+  }
+
+  /** 24 random bits as a number above 0, at most 1. */
+  private static double unit(long bits) {
+    return (bits + 1) / (double) (1 << 24);
+  }
+
+  /** The first or second bit of a symbol: of the word, or of the test sequence between words. */
+  private static boolean bit(long symbol, int which) {
+    long frame = Math.floorDiv(symbol, Truth.FRAME_SYMBOLS);
+    int place = Math.floorMod(symbol, Truth.FRAME_SYMBOLS);
+    int word = Truth.FRAME_WORD.length() / 2;
+    if (place < word) {
+      return Truth.FRAME_WORD.charAt(2 * place + which) == '1';
+    }
+    long payload = frame * (Truth.FRAME_SYMBOLS - word) + place - word;
+    return SEQUENCE[(int) Math.floorMod(2 * payload + which, (long) SEQUENCE.length)];
+  }
+
+  /** Nine stages of which the fifth and the ninth are fed back, full of ones to begin with. */
+  private static boolean[] sequence() {
+    boolean[] out = new boolean[511];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = i < 9 || out[i - 9] ^ out[i - 5];
+    }
+    return out;
   }
 
   private long mix(long k) {

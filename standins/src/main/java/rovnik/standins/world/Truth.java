@@ -31,6 +31,22 @@ public final class Truth {
   public static final double SYMBOL_RATE_HZ = 48e3;
   public static final double ROLL_OFF = 0.35;
 
+  /** Data begin with a known word every so many symbols; a test sequence of 511 bits fills in. */
+  public static final String FRAME_WORD =
+      "1011001110001111010000101101100100110101111000100110101011000111";
+
+  public static final int FRAME_SYMBOLS = 2048;
+
+  /** What the data modulator does wrong: noise of each part of a symbol (-38 dB of its power). */
+  public static final double DATA_NOISE = 0.012589;
+
+  public static final double DATA_LEAKAGE_DBC = -34;
+  public static final double DATA_IMBALANCE_DB = 0.25;
+  public static final double DATA_QUADRATURE_DEGREES = 1.2;
+
+  /** Turn between mean power and twice that, driven high. */
+  public static final double HIGH_DRIVE_TURN_DEGREES = 3;
+
   /** Phase noise far from the carrier: -88 dBc/Hz at 10 kHz, falling 20 dB a decade. */
   public static final double PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ = -88;
 

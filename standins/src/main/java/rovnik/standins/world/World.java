@@ -9,6 +9,7 @@ import java.util.random.RandomGeneratorFactory;
  * port. Time passes only while samples are made, so a seed repeats everything.
  */
 public final class World implements PortSignal {
+  private static final DataModulator MODULATOR = new DataModulator();
   private final RandomGenerator random;
   private final Noise noise;
   private final Symbols symbols;
@@ -134,6 +135,7 @@ public final class World implements PortSignal {
       double turnedSin = 0;
       if (data) {
         symbols.at(start + n * Truth.SYMBOL_RATE_HZ / rateHz, b);
+        MODULATOR.spoil(b);
         if (driveDb > 0) {
           compress(b, driveDb / Truth.HIGH_DRIVE_DB);
         }
@@ -173,8 +175,10 @@ public final class World implements PortSignal {
   private static void compress(double[] b, double how) {
     double power = b[0] * b[0] + b[1] * b[1];
     double gain = 1 + how * (1.27 / Math.sqrt(1 + 0.7 * power) - 1);
-    b[0] *= gain;
-    b[1] *= gain;
+    double turn = how * Math.toRadians(Truth.HIGH_DRIVE_TURN_DEGREES) * (power - 1);
+    double re = gain * (b[0] * Math.cos(turn) - b[1] * Math.sin(turn));
+    b[1] = gain * (b[0] * Math.sin(turn) + b[1] * Math.cos(turn));
+    b[0] = re;
   }
 
   void tone(double[] iq, int samples, double rateHz, double offsetHz, double levelDbm) {

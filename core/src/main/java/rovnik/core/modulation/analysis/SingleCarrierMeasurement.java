@@ -16,6 +16,9 @@ public final class SingleCarrierMeasurement {
   public static final String KIND = "single-carrier";
   public static final String TITLE = "Modulation";
 
+  /** Band of a carrier without a filter that limits it, in symbol rates. */
+  private static final double SIDE_LOBES = 6;
+
   private final SingleCarrierSettings settings;
   private final SingleCarrier carrier;
   private final PulseShape measured;
@@ -27,6 +30,18 @@ public final class SingleCarrierMeasurement {
     this.carrier = settings.carrier();
     this.measured = settings.measured();
     this.idle = FormatCheck.idle(carrier.constellation());
+  }
+
+  /** Band that a record must hold around the expected carrier, as far as it is looked for. */
+  public double bandHz() {
+    PulseShape sent = carrier.filter();
+    double symbols = sent.bandLimited() ? 2 * sent.halfWidth() : SIDE_LOBES;
+    return symbols * carrier.symbolRateHz() + 2 * settings.reachHz();
+  }
+
+  /** How long a record must be for the result length that is set. */
+  public double secondsWanted() {
+    return samplesWanted(carrier.symbolRateHz()) / carrier.symbolRateHz();
   }
 
   /** Samples that a record needs for the result length that is set. */
@@ -90,8 +105,10 @@ public final class SingleCarrierMeasurement {
               + Frequency.ofHertz(record.centreHz() + fs / 2)
               + "; the carrier is expected outside.");
     }
+    double all = Math.max(0, (fs - rate * band) / 2);
+    double reach = settings.centreHz() == 0 ? all : settings.reachHz();
     SymbolRecovery recovery = new SymbolRecovery(carrier, measured, taker, samples, fs);
-    Symbols s = recovery.recover(near, settings.reachHz(), settings.most());
+    Symbols s = recovery.recover(near, reach, settings.most());
     Optional<KnownData> data = KnownData.in(carrier, s.values());
     if (data.isEmpty()) {
       FormatCheck.check(carrier, s, idle);

@@ -1,14 +1,17 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.ArrayList;
+import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.result.Fact;
 
 /**
  * What one carrier is measured with.
  *
  * @param carrier what it is
- * @param centreHz where it is expected, at the reading plane; 0 for the middle of the record
+ * @param centreHz where it is expected, at the reading plane; 0 for anywhere in the record
  * @param searchHz how far it may be from there, at most half of the symbol rate; 0 for a quarter
  * @param symbols result length; 0 for as many as there are, up to {@link #MOST_SYMBOLS}
  * @param startSeconds where in the record it begins
@@ -49,6 +52,36 @@ public record SingleCarrierSettings(
     if (evmLimitPercent <= 0) {
       throw new Refusal("evmLimitPercent", "The highest EVM is more than 0 %.");
     }
+  }
+
+  /** The settings in words, as runs keep and compare them. */
+  public List<Fact> words() {
+    List<Fact> out = new ArrayList<>();
+    out.add(Fact.of("carrier", carrier.words()));
+    out.add(Fact.of("data", carrier.payload().words()));
+    if (!carrier.framing().none()) {
+      int bits = carrier.constellation().bitsPerSymbol();
+      out.add(Fact.of("known word", carrier.framing().symbols(bits), "symbols"));
+      out.add(Fact.of("word every", carrier.framing().everySymbols(), "symbols"));
+    }
+    if (centreHz == 0) {
+      out.add(Fact.of("centre", "wherever it is"));
+    } else {
+      out.add(Fact.of("centre", centreHz, "Hz"));
+      out.add(Fact.of("search", reachHz(), "Hz"));
+    }
+    out.add(
+        symbols == 0 ? Fact.of("result", "all symbols") : Fact.of("result", symbols, "symbols"));
+    if (startSeconds > 0) {
+      out.add(Fact.of("begins at", startSeconds, "s"));
+    }
+    out.add(Fact.of("measuring filter", measured().words()));
+    out.add(Fact.of("errors in percent of", toPeak ? "the outermost point" : "the mean power"));
+    out.add(Fact.of("errors from", knownData ? "what was sent" : "decisions"));
+    if (!Double.isNaN(evmLimitPercent)) {
+      out.add(Fact.of("EVM at most", evmLimitPercent, "%"));
+    }
+    return List.copyOf(out);
   }
 
   PulseShape measured() {

@@ -1,0 +1,71 @@
+package rovnik.instruments.iq;
+
+import rovnik.core.Refusal;
+import rovnik.core.units.Frequency;
+
+/**
+ * How a receiver must be set for records of one carrier. Where its rate allows, it is tuned beside
+ * the carrier, so that what it makes of its own tuning (dc spike, image) falls outside.
+ */
+public final class CarrierPlan {
+  /** Distance of the tuned frequency from the carrier, in bands of the carrier. */
+  private static final double ASIDE = 0.6;
+
+  private CarrierPlan() {}
+
+  /**
+   * @param centreHz of the carrier, at the receiver's port
+   * @param bandHz that must be seen around it
+   * @param seconds length of a record
+   * @param referenceLevelDbm highest level at the port
+   * @throws Refusal if the receiver cannot
+   */
+  public static IqSetup of(
+      double centreHz,
+      double bandHz,
+      double seconds,
+      double referenceLevelDbm,
+      IqCapabilities able) {
+    if (bandHz > able.widestSpanHz() * (1 + 1e-9)) {
+      throw new Refusal(
+          "symbolRateHz",
+          "This receiver sees at most "
+              + Frequency.ofHertz(able.widestSpanHz())
+              + " at once; the carrier with its search range is "
+              + Frequency.ofHertz(bandHz)
+              + " wide.");
+    }
+    if (centreHz - bandHz / 2 < able.lowestHz() || centreHz + bandHz / 2 > able.highestHz()) {
+      throw new Refusal(
+          "centreHz",
+          "The receiver tunes from "
+              + Frequency.ofHertz(able.lowestHz())
+              + " to "
+              + Frequency.ofHertz(able.highestHz())
+              + "; this carrier at "
+              + Frequency.ofHertz(centreHz)
+              + " at its port leaves that range.");
+    }
+    double usable = able.usableShare();
+    double asideBand = 2 * (ASIDE + 0.5) * bandHz;
+    boolean aside =
+        asideBand <= able.widestSpanHz() && centreHz - ASIDE * bandHz >= able.lowestHz();
+    double rate = AcquisitionPlan.rateFor((aside ? asideBand : bandHz) / usable, able);
+    double samples = Math.ceil(seconds * rate);
+    if (samples > able.mostSamples()) {
+      throw new Refusal(
+          "symbols",
+          String.format(
+              java.util.Locale.ROOT,
+              "So many symbols need a record of %.0f samples; the receiver takes at most %d. Take"
+                  + " fewer symbols.",
+              samples,
+              able.mostSamples()));
+    }
+    return new IqSetup(
+        aside ? centreHz - ASIDE * bandHz : centreHz,
+        rate,
+        (int) samples,
+        able.attenuationFor(referenceLevelDbm));
+  }
+}

@@ -1,0 +1,116 @@
+package rovnik.server.modulation;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.server.live.Look;
+
+/**
+ * One record of a carrier.
+ *
+ * @param refused why there is no result of this record; "" if there is one
+ * @param field of the settings that the refusal is about
+ */
+record CarrierLook(
+    Outcome outcome, @Nullable IqRecord record, Facts facts, String refused, String field)
+    implements Look {
+  private static final String EARLIER = "of an earlier record";
+
+  /**
+   * How it was acquired.
+   *
+   * @param attenuationDb of the receiver, null for a recording
+   */
+  @Schema(name = "CarrierFacts")
+  record Facts(double sampleRateHz, int samples, @Nullable Double attenuationDb) {}
+
+  /**
+   * What the screen needs beside the outcome.
+   *
+   * @param refused why there is no result of the newest record, "" if there is one
+   * @param field of the settings that it is about
+   */
+  @Schema(name = "CarrierView")
+  record View(Facts facts, String refused, String field) {}
+
+  @Override
+  public Outcome shown() {
+    return outcome;
+  }
+
+  @Override
+  public Object view() {
+    return new View(facts, refused, field);
+  }
+
+  /** Measures a record; where that cannot be done, the last result goes on, marked as such. */
+  static CarrierLook of(
+      SingleCarrierMeasurement measurement,
+      IqRecord record,
+      MeasurementContext context,
+      Facts facts,
+      @Nullable CarrierLook last) {
+    try {
+      return new CarrierLook(measurement.of(record, context), record, facts, "", "");
+    } catch (Refusal r) {
+      Outcome before = last == null ? nothing() : last.outcome;
+      return new CarrierLook(
+          earlier(before, r.getMessage()), record, facts, r.getMessage(), r.field());
+    }
+  }
+
+  private static Outcome nothing() {
+    return new Outcome(
+        SingleCarrierMeasurement.KIND,
+        SingleCarrierMeasurement.TITLE,
+        "",
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of(),
+        List.of());
+  }
+
+  private static Outcome earlier(Outcome o, String sentence) {
+    return new Outcome(
+        o.kind(),
+        o.title(),
+        sentence,
+        o.series(),
+        o.tables(),
+        o.readings().stream().map(CarrierLook::earlier).toList(),
+        o.marks().contains(EARLIER) ? o.marks() : with(o.marks()),
+        o.spoiled());
+  }
+
+  private static Reading earlier(Reading r) {
+    return r.marks().contains(EARLIER)
+        ? r
+        : new Reading(
+            r.id(),
+            r.label(),
+            r.value(),
+            r.unit(),
+            r.plane(),
+            r.uncertainty(),
+            r.contributions(),
+            Limit.NONE,
+            Verdict.NONE,
+            with(r.marks()));
+  }
+
+  private static List<String> with(List<String> marks) {
+    List<String> all = new ArrayList<>(marks);
+    all.add(EARLIER);
+    return List.copyOf(all);
+  }
+}

@@ -1,0 +1,12 @@
+package rovnik.server.modulation;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+
+/**
+ * What a source of carriers can show.
+ *
+ * @param widestHz widest band that it sees at once
+ * @param live false for a recording, in which a place can be chosen
+ */
+@Schema(name = "CarrierSource")
+record CarrierSource(double widestHz, boolean live) {}

@@ -1,0 +1,46 @@
+package rovnik.server.modulation;
+
+import java.util.List;
+import org.springframework.stereotype.Service;
+import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.recordings.RecordingDto;
+import rovnik.server.recordings.RecordingService;
+
+/** Stretches of recordings, ready to be measured. */
+@Service
+class RecordedCarriers {
+  private final RecordingService recordings;
+
+  RecordedCarriers(RecordingService recordings) {
+    this.recordings = recordings;
+  }
+
+  CarrierSettingsDto whole(long recording) {
+    recordings.find(recording); // refuses what is not there
+    return CarrierSettingsDto.FIRST.ofWhole();
+  }
+
+  /** So many samples as the measurement takes, and everything before them. */
+  IqRecord record(RecordingDto r, CarrierSettingsDto settings) {
+    SingleCarrierMeasurement m = new SingleCarrierMeasurement(settings.toCore());
+    double before = settings.startSeconds() * r.sampleRateHz();
+    return recordings.record(r.id(), m.samplesWanted(r.sampleRateHz()) + (long) Math.ceil(before));
+  }
+
+  MeasurementContext context(RecordingDto r, JobDto job) {
+    boolean calibrated = r.fullScaleDbm() != null;
+    return new MeasurementContext(
+        calibrated && !job.isNone() ? new PathCorrection(job.path().toCore()) : null,
+        recordings.accuracy(r.id()),
+        job.limits().toCore(),
+        r.overload() ? List.of("clipped") : List.of());
+  }
+
+  RecordingDto find(long recording) {
+    return recordings.find(recording);
+  }
+}
