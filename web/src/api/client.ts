@@ -31,6 +31,10 @@ export type SessionState<S, F> = Omit<Schemas["SessionState"], "settings" | "fac
   facts: F;
 };
 export type SpectrumState = SessionState<SpectrumSettings, Schemas["SpectrumFacts"]>;
+export type CarrierDescription = Schemas["CarrierDescription"];
+export type CarrierSettings = Schemas["SingleCarrierSettings"];
+export type CarrierView = Schemas["CarrierView"];
+export type CarrierState = SessionState<CarrierSettings, Schemas["CarrierSource"]>;
 export type NetworkSettings = Schemas["NetworkSettings"];
 export type NetworkState = SessionState<NetworkSettings, Schemas["NetworkFacts"]>;
 

@@ -10,6 +10,7 @@ import {
 } from "@mantine/core";
 import {
   IconChartHistogram,
+  IconGridDots,
   IconHelp,
   IconMoon,
   IconPencil,
@@ -49,6 +50,9 @@ const FirstPage = lazy(async () => ({
 const SpectrumPage = lazy(async () => ({
   default: (await import("../features/spectrum/SpectrumPage")).SpectrumPage,
 }));
+const ModulationPage = lazy(async () => ({
+  default: (await import("../features/modulation/ModulationPage")).ModulationPage,
+}));
 const NetworkPage = lazy(async () => ({
   default: (await import("../features/network/NetworkPage")).NetworkPage,
 }));
@@ -59,6 +63,7 @@ const RunsPage = lazy(async () => ({
 const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
   { id: "spectrum", label: "Spectrum", icon: IconChartHistogram },
+  { id: "modulation", label: "Modulation", icon: IconGridDots },
   { id: "network", label: "Network", icon: IconTopologyRing },
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
@@ -198,6 +203,7 @@ function Shell() {
           {area === "spectrum" && known && (job || sources) && (
             <SpectrumPage key={job?.id} job={job} />
           )}
+          {area === "modulation" && known && <ModulationPage key={job?.id} job={job} />}
           {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
           {area === "runs" && job && <RunsPage job={job} />}
         </Suspense>

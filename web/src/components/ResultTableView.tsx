@@ -6,25 +6,32 @@ import { carriesUnit, formatCell } from "./formatCell";
 import classes from "./ResultTableView.module.css";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "./verdicts";
 
+/** The title of a table with a button to save it. */
+export function TableTitle({ table }: { table: ResultTable }) {
+  return (
+    <div className={classes.title}>
+      <Text fz="sm" fw={600}>
+        {table.title}
+      </Text>
+      <ActionIcon
+        variant="subtle"
+        size="sm"
+        aria-label={`Save table ${table.title}`}
+        title="Save as CSV"
+        onClick={() => download(`${table.id}.csv`, tableCsv(table), "text/csv")}
+      >
+        <IconDownload size={15} />
+      </ActionIcon>
+    </div>
+  );
+}
+
 /** A table of results with its verdicts and a button to save it. */
 export function ResultTableView({ table }: { table: ResultTable }) {
   const judged = table.rows.some((r) => r.verdict !== "NONE");
   return (
     <div>
-      <div className={classes.title}>
-        <Text fz="sm" fw={600}>
-          {table.title}
-        </Text>
-        <ActionIcon
-          variant="subtle"
-          size="sm"
-          aria-label={`Save table ${table.title}`}
-          title="Save as CSV"
-          onClick={() => download(`${table.id}.csv`, tableCsv(table), "text/csv")}
-        >
-          <IconDownload size={15} />
-        </ActionIcon>
-      </div>
+      <TableTitle table={table} />
       <Table fz="sm" verticalSpacing={2} horizontalSpacing={8} data-testid={`table-${table.id}`}>
         <Table.Thead>
           <Table.Tr>

@@ -51,6 +51,8 @@ interface Props {
   /** Reference of the lines, ohm. */
   z0?: number;
   markers?: PlaneMarker[];
+  /** Where points should be. */
+  places?: { re: ArrayLike<number>; im: ArrayLike<number> };
   /** Drawn over the curves. */
   children?: ReactNode;
   onPlace?: (at: number) => void;
@@ -72,11 +74,27 @@ function pathOf(re: ArrayLike<number>, im: ArrayLike<number>, apart: number): st
   return d;
 }
 
-/** Small circles at single points. */
-function pointsOf(re: ArrayLike<number>, im: ArrayLike<number>, r: number): string {
+/** Strokes of no length: with round ends they are dots, far lighter to draw than circles. */
+function pointsOf(re: ArrayLike<number>, im: ArrayLike<number>): string {
   let d = "";
   for (let i = 0; i < re.length; i++) {
-    d += `M${(re[i] - r).toFixed(4)} ${(-im[i]).toFixed(4)}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+    d += `M${re[i].toFixed(4)} ${(-im[i]).toFixed(4)}h0`;
+  }
+  return d;
+}
+
+/** Crosses that leave their own middle free; each place once. */
+function placesOf(re: ArrayLike<number>, im: ArrayLike<number>, r: number): string {
+  const seen = new Set<string>();
+  let d = "";
+  for (let i = 0; i < re.length; i++) {
+    const key = `${re[i].toFixed(3)} ${(-im[i]).toFixed(3)}`;
+    if (!seen.has(key)) {
+      seen.add(key);
+      const [x, y] = [re[i], -im[i]];
+      d += `M${x - r} ${y}h${0.6 * r}M${x + 0.4 * r} ${y}h${0.6 * r}`;
+      d += `M${x} ${y - r}v${0.6 * r}M${x} ${y + 0.4 * r}v${0.6 * r}`;
+    }
   }
   return d;
 }
@@ -207,17 +225,22 @@ export function ComplexPlane(props: Props) {
         {curves.map((c, k) => (
           <path
             key={c.label}
-            d={
-              grid === "points"
-                ? pointsOf(c.re, c.im, 0.008 * scale)
-                : pathOf(c.re, c.im, 0.004 * scale)
-            }
+            d={grid === "points" ? pointsOf(c.re, c.im) : pathOf(c.re, c.im, 0.004 * scale)}
             fill="none"
             stroke={`var(--trace-${k % 5})`}
-            strokeWidth={0.011 * scale}
+            strokeWidth={(grid === "points" ? 0.017 : 0.011) * scale}
+            strokeLinecap="round"
             strokeDasharray={k === 0 ? undefined : `${0.03 * scale} ${0.02 * scale}`}
           />
         ))}
+        {props.places && (
+          <path
+            d={placesOf(props.places.re, props.places.im, 0.045 * scale)}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={0.008 * scale}
+          />
+        )}
         <g clipPath={`url(#${clip})`}>{props.children}</g>
         {main &&
           markers

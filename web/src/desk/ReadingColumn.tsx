@@ -178,7 +178,8 @@ export function ReadingRow(props: { reading: Reading; big?: boolean; onRemove?: 
   return (
     <div className={classes.reading} data-testid={`reading-${r.id}`}>
       <div className={classes.small}>
-        {r.label} at {r.plane}
+        {r.label}
+        {r.plane && ` at ${r.plane}`}
         {props.onRemove && (
           <button
             type="button"

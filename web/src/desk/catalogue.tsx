@@ -12,6 +12,7 @@ import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
 import { ReadingColumn } from "./ReadingColumn";
 import { SeriesPlot, useZooms } from "./SeriesPlot";
+import { SharesTable } from "./SharesTable";
 import { TileFrame } from "./TileGrid";
 
 /** An outcome as it is drawn: live with its arrays beside it, kept with them inside. */
@@ -21,6 +22,9 @@ export interface Look {
   /** Known under this name, as a run is. */
   name?: string;
 }
+
+/** Series of the places where the points of another should be. */
+const IDEAL = "ideal";
 
 /** All series of data that share the axis of the main one. */
 const ALL = "all";
@@ -87,8 +91,10 @@ function CurveView({ look, series, all, lead }: Drawing) {
 function PlaneView(props: Drawing & { grid: "polar" | "impedance" | "points" }) {
   const { look, series, grid } = props;
   const { re, im } = partsOf(series, look.arrays);
+  const ideal = grid === "points" && look.outcome.series.find((s) => s.id === IDEAL);
   return (
     <ComplexPlane
+      places={ideal ? partsOf(ideal, look.arrays) : undefined}
       title={series.label}
       axis={axisOf(series.axis.quantity, series.axis.unit)}
       grid={grid}
@@ -167,18 +173,56 @@ function ValuesView({ look, series }: Drawing) {
   );
 }
 
-/** Decided symbols one after the other, sixteen a line, in hexadecimal. */
-function SymbolsView({ look, series }: Drawing) {
+/** Keys that move the cursor by a symbol, or by a row. */
+const SYMBOL_KEYS: Record<string, number> = {
+  ArrowLeft: -1,
+  ArrowRight: 1,
+  ArrowUp: -2,
+  ArrowDown: 2,
+};
+
+/** Symbols of one row, by how many characters each has. */
+const rowOf = (characters: number) => (characters < 2 ? 16 : characters < 4 ? 10 : 5);
+
+/** Decided symbols in rows, as hexadecimal numbers or as bits; those with wrong bits are marked. */
+function SymbolsView({ look, series, base }: Drawing & { base: 2 | 16 }) {
   const axis = axisOf(series.axis.quantity, series.axis.unit);
   const cursor = useCursor(axis);
-  const values = valuesOf(series, look.arrays);
+  const values = Array.from(valuesOf(series, look.arrays));
+  const wrongBits = look.outcome.series.find((s) => s.id === "wrongBits");
+  const wrong = wrongBits ? valuesOf(wrongBits, look.arrays) : [];
   const here = cursor === null ? -1 : Math.round(cursor);
+  const most = values.reduce((a, b) => Math.max(a, b), 1);
+  const characters = Math.ceil(Math.log2(most + 1) / Math.log2(base) - 1e-9);
   return (
-    <div className={`figures ${classes.symbols}`}>
-      {Array.from(values, (v, i) => (
+    <div
+      role="slider"
+      aria-label={series.label}
+      aria-valuemin={0}
+      aria-valuemax={values.length - 1}
+      aria-valuenow={Math.max(0, here)}
+      tabIndex={0}
+      className={`figures ${classes.symbols}`}
+      onKeyDown={(e) => {
+        const step = SYMBOL_KEYS[e.key];
+        if (step !== undefined) {
+          e.preventDefault();
+          const row = Math.abs(step) > 1 ? rowOf(characters) : 1;
+          const next = Math.max(0, here) + (here < 0 ? 0 : Math.sign(step) * row);
+          cursorOf(axis).set(Math.min(values.length - 1, Math.max(0, next)));
+        }
+      }}
+      style={{ gridTemplateColumns: `repeat(${rowOf(characters)}, minmax(1ch, auto))` }}
+      onMouseMove={(e) => {
+        const at = (e.target as HTMLElement).dataset.at;
+        at !== undefined && cursorOf(axis).set(Number(at));
+      }}
+      onMouseLeave={() => cursorOf(axis).set(null)}
+    >
+      {values.map((v, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a symbol is known by its place
-        <span key={i} data-marked={i === here}>
-          {Number.isFinite(v) ? v.toString(16).toUpperCase() : "\u2014"}
+        <span key={i} data-at={i} data-marked={i === here} data-wrong={wrong[i] > 0}>
+          {Number.isFinite(v) ? v.toString(base).toUpperCase().padStart(characters, "0") : "\u2014"}
         </span>
       ))}
     </div>
@@ -215,8 +259,13 @@ export const VIEWS: Record<string, View> = {
   },
   symbols: {
     label: "symbols",
-    suits: (s) => s.axis.quantity === "Symbol",
-    draw: (d) => <SymbolsView {...d} />,
+    suits: (s) => s.axis.quantity === "Symbol" && s.quantity === "Value",
+    draw: (d) => <SymbolsView {...d} base={16} />,
+  },
+  bits: {
+    label: "bits",
+    suits: (s) => s.axis.quantity === "Symbol" && s.quantity === "Value",
+    draw: (d) => <SymbolsView {...d} base={2} />,
   },
 };
 
@@ -311,7 +360,9 @@ export function OutcomeTile(props: {
   return (
     <TileFrame label={label} head={choice}>
       <div className={classes.scroll}>
-        {table ? (
+        {table?.columns[1]?.label.startsWith("Share") ? (
+          <SharesTable table={table} />
+        ) : table ? (
           <ResultTableView table={table} />
         ) : outcome && tile.what === "readings" ? (
           <div className={classes.readingTile}>

@@ -1,8 +1,9 @@
-import { Button, Text, Textarea } from "@mantine/core";
+import { Button, Text } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job, type Problem, type Recording } from "../../api/client";
 import classes from "../../desk/Desk.module.css";
+import { LevelStep } from "../../desk/LevelStep";
 import { Step } from "../../desk/Step";
 import type { SpectrumModel } from "./useSpectrum";
 
@@ -14,11 +15,6 @@ interface Props {
 
 /** The level plan, and the way past it with a reason; for a recording its calibration. */
 export function Levels({ model, job, recording }: Props) {
-  const [reason, setReason] = useState("");
-  const finding = model.plan?.findings[0];
-  const blocked = model.plan?.blocked ?? false;
-  const overridden = model.state?.overrideReason ?? "";
-  const running = model.state?.phase === "RUNNING";
   if (recording) {
     return (
       <Step title="Levels" state="done">
@@ -32,36 +28,7 @@ export function Levels({ model, job, recording }: Props) {
       </Step>
     );
   }
-  return (
-    <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
-      <Text fz="sm" data-testid="level-finding">
-        {finding?.sentence ?? "Nothing is overloaded as planned."}
-      </Text>
-      {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
-      {blocked && !running && (
-        <>
-          <Textarea
-            aria-label="Reason for the override"
-            placeholder="Why measure all the same?"
-            size="xs"
-            autosize
-            mt={4}
-            value={reason}
-            onChange={(e) => setReason(e.currentTarget.value)}
-          />
-          <Button
-            size="compact-sm"
-            color="red"
-            mt={4}
-            disabled={!reason.trim()}
-            onClick={() => model.start({ overrideReason: reason })}
-          >
-            Measure all the same
-          </Button>
-        </>
-      )}
-    </Step>
-  );
+  return <LevelStep model={model} />;
 }
 
 /** Full scale is that of a complex tone: what a sine of real samples reads is said beside it. */

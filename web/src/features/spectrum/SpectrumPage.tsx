@@ -1,6 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { api, type Job, type Recording } from "../../api/client";
+import { useState } from "react";
+import type { Job } from "../../api/client";
 import { useStats } from "../../api/live";
 import { useKeys } from "../../app/useKeys";
 import { later } from "../../components/later";
@@ -11,6 +10,8 @@ import { Notice } from "../../desk/Notice";
 import { hasPicture } from "../../desk/outcomes";
 import { useTiles } from "../../desk/tiles";
 import { useInstruments } from "../../desk/useInstruments";
+import { usePlaneMove } from "../../desk/usePlaneMove";
+import { useSources } from "../../desk/useSources";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
 import { MarkersPanel } from "./MarkersPanel";
@@ -37,13 +38,7 @@ function levelPair(level: number, linear: boolean): [number, number] {
 
 /** Spectra of receivers and recordings; without a job a file can be looked at. */
 export function SpectrumPage({ job }: { job: Job | undefined }) {
-  const queries = useQueryClient();
   const { data: instruments = [] } = useInstruments();
-  const { data: recordings = [] } = useQuery({
-    queryKey: ["recordings"],
-    queryFn: () => api.get<Recording[]>("/api/recordings"),
-  });
-  const [chosen, setChosen] = useState<string | null>(sessionStorage.getItem("rovnik-source"));
   const [opening, setOpening] = useState(false);
   const [markers, setMarkers] = useState<MarkerSet>(NO_MARKERS);
   const [overlaid, setOverlaid] = useState<number[]>([]);
@@ -51,24 +46,11 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   const [asking, setAsking] = useState(false);
   const [closedFinding, setClosedFinding] = useState<number | null>(null);
 
-  const receivers = instruments.filter(
+  const { sources, source, choose } = useSources(
+    job,
+    instruments,
     (i) => i.kind === "IQ_RECEIVER" || i.kind === "SWEPT_ANALYZER",
   );
-  const sources = [
-    ...receivers.map((i) => ({ value: `i${i.id}`, label: i.name })),
-    ...recordings.map((r) => ({ value: `r${r.id}`, label: `recording ${r.name}` })),
-  ];
-  const port = job?.path.elements.at(-1)?.instrumentId;
-  const first = receivers.find((i) => i.id === port) ?? receivers[0];
-  const source =
-    sources.find((s) => s.value === chosen)?.value ??
-    (first ? `i${first.id}` : (sources[0]?.value ?? null));
-  const choose = (s: string) => {
-    sessionStorage.setItem("rovnik-source", s);
-    setChosen(s);
-    setMarkers(NO_MARKERS);
-  };
-
   const model = useSpectrum(job, source);
   const { frame, state } = model;
   const stats = useStats(model.store);
@@ -80,35 +62,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   }
   const showFinding =
     finding !== undefined && finding.id !== closedFinding && hasPicture(finding.outcome);
-  const plane = useRef(job?.path.readingPlane ?? 0);
-  const moving = useRef(0);
-  if (moving.current === 0) {
-    // While a move is on its way, an older answer must not turn it back.
-    plane.current = job?.path.readingPlane ?? 0;
-  }
-  const movePlane = async (wanted: number) => {
-    if (!job || wanted < 0 || wanted > job.path.elements.length - 2) {
-      return;
-    }
-    // Shown at once, so that the next key press builds on it.
-    plane.current = wanted;
-    moving.current++;
-    queries.cancelQueries({ queryKey: ["jobs"] });
-    queries.setQueryData<Job[]>(["jobs"], (jobs) =>
-      jobs?.map((j) => (j.id === job.id ? { ...j, path: { ...j.path, readingPlane: wanted } } : j)),
-    );
-    await model.inOrder(async () => {
-      try {
-        await api.put(`/api/jobs/${job.id}/reading-plane`, { plane: wanted });
-      } finally {
-        moving.current--;
-      }
-      if (moving.current === 0) {
-        await queries.invalidateQueries({ queryKey: ["jobs"] });
-      }
-      return undefined;
-    });
-  };
+  const plane = usePlaneMove(job, model.inOrder);
 
   const put = (part: Partial<MarkerSet>) => setMarkers((m) => ({ ...m, ...part }));
   // Keys act on the newest frame, not on the one whose numbers are being read.
@@ -176,8 +130,8 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
     "-": () => span(false),
     "+": () => span(true),
     "=": () => span(true),
-    "[": () => movePlane(plane.current - 1),
-    "]": () => movePlane(plane.current + 1),
+    "[": () => plane.moveBy(-1),
+    "]": () => plane.moveBy(1),
   });
   useSpectrumCommands(model, {
     mark,
@@ -204,7 +158,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
       title="Spectrum"
       path={
         job && (
-          <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={movePlane} />
+          <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={plane.moveTo} />
         )
       }
       notice={<Notice model={model} />}
@@ -216,7 +170,10 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
-          onSource={choose}
+          onSource={(s) => {
+            choose(s);
+            setMarkers(NO_MARKERS);
+          }}
           onOpenRecording={() => setOpening(true)}
           onLastFinding={finding && !showFinding ? () => setClosedFinding(0) : undefined}
         />
@@ -281,6 +238,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
           onClose={() => setOpening(false)}
           onOpened={(s) => {
             choose(s);
+            setMarkers(NO_MARKERS);
             setOpening(false);
           }}
         />

@@ -1,12 +1,11 @@
 import { Button, Group, Select, Text } from "@mantine/core";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { api, type Instrument, type Job, type Problem } from "../../api/client";
 import { go } from "../../app/router";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
+import { LimitsSentence } from "../../desk/LimitsSentence";
 import { worstReading } from "../../desk/ReadingColumn";
 import { SetupMenu } from "../../desk/SetupMenu";
 import { Step } from "../../desk/Step";
@@ -306,41 +305,6 @@ function Sentence(props: Props & { recording: boolean }) {
           {frame.header.attenuationDb !== null && `; attenuator ${frame.header.attenuationDb} dB`}
         </div>
       )}
-    </div>
-  );
-}
-
-function LimitsSentence({ job }: { job: Job }) {
-  const queries = useQueryClient();
-  const [wrong, setWrong] = useState("");
-  const l = job.limits;
-  const set = async (part: Partial<Job["limits"]>) => {
-    try {
-      await api.put(`/api/jobs/${job.id}/limits`, { ...l, ...part });
-      setWrong("");
-    } catch (e) {
-      setWrong((e as Error).message);
-    }
-    await queries.invalidateQueries({ queryKey: ["jobs"] });
-  };
-  const field = (label: string, unit: string, key: keyof Job["limits"]) => (
-    <QuantityField
-      label={label}
-      unit={unit}
-      value={l[key] ?? Number.NaN}
-      words={{ none: Number.NaN, "": Number.NaN }}
-      format={(v) => (Number.isNaN(v) ? "any" : unit === "Hz" ? formatHertz(v) : `${v} ${unit}`)}
-      next={(v, up) => v + (up ? 0.5 : -0.5)}
-      onCommit={(v) => set({ [key]: v })}
-    />
-  );
-  return (
-    <div className={classes.sentence}>
-      nominal {field("Nominal frequency", "Hz", "nominalHz")} ±{" "}
-      {field("Frequency tolerance", "ppm", "frequencyTolerancePpm")},{" "}
-      {field("Nominal level", "dBm", "nominalLevelDbm")} {"\u2212"}
-      {field("Allowed below", "dB", "levelMinusDb")} +{field("Allowed above", "dB", "levelPlusDb")}
-      {wrong && <div className={classes.mark}>{wrong}</div>}
     </div>
   );
 }

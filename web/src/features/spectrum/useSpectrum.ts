@@ -1,14 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useState } from "react";
-import {
-  api,
-  type Job,
-  type LevelPlan,
-  type SpectrumSettings,
-  type SpectrumState,
-  type ViewPlan,
-} from "../../api/client";
+import type { Job, SpectrumSettings, SpectrumState, ViewPlan } from "../../api/client";
 import { useCalmFrame } from "../../api/live";
+import { usePlan } from "../../desk/usePlan";
 import { type Change, useSession } from "../../desk/useSession";
 import { type Frame, spectrumFrame } from "./spectrumFrame";
 
@@ -33,15 +26,7 @@ export function useSpectrum(job: Job | undefined, source: string | null) {
   const frame = useCalmFrame(store);
   const [history, setHistory] = useState<Framing[]>([]);
   const [ahead, setAhead] = useState<Framing[]>([]);
-  const { data: newestPlan } = useQuery({
-    queryKey: ["plan", job?.id, job?.path.revision],
-    queryFn: () => api.get<LevelPlan>(`/api/jobs/${job?.id}/level-plan`),
-    enabled: job !== undefined,
-    refetchInterval: 1500,
-  });
-  // Path and plan are fetched apart: a plan of another path is no plan.
-  const plan =
-    job && newestPlan?.planes.length === job.path.elements.length - 1 ? newestPlan : undefined;
+  const plan = usePlan(job);
 
   const change = useCallback(
     async (asked: Change<SpectrumSettings>, remember = true) => {

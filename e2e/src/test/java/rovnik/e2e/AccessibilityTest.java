@@ -12,8 +12,16 @@ public class AccessibilityTest extends SpectrumScreen {
   @DataProvider
   public Object[][] areas() {
     return new Object[][] {
-      {"bench", false}, {"spectrum", false}, {"network", false}, {"runs", false},
-      {"bench", true}, {"spectrum", true}, {"network", true}, {"runs", true},
+      {"bench", false},
+      {"spectrum", false},
+      {"modulation", false},
+      {"network", false},
+      {"runs", false},
+      {"bench", true},
+      {"spectrum", true},
+      {"modulation", true},
+      {"network", true},
+      {"runs", true},
     };
   }
 

@@ -59,12 +59,26 @@ public class ScreenshotMaker {
       type(page, "tiles 1");
       page.getByLabel("Light or dark").click();
       emissions(rovnik, page);
+      modulation(rovnik, page);
       networks(rovnik, page);
       page.navigate(rovnik.url() + "/bench");
       page.getByText("Pad switch").first().waitFor();
       wait(page, 1500);
       shoot(page, "bench");
     }
+  }
+
+  private void modulation(Processes rovnik, Page page) {
+    rovnik.control(page, 2, "signal", "data");
+    page.navigate(rovnik.url() + "/modulation");
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
+    page.getByTestId("reading-evm").waitFor();
+    wait(page, 1500);
+    type(page, "keep as sent");
+    wait(page, 1200);
+    shoot(page, "modulation");
+    rovnik.control(page, 2, "signal", "carrier");
+    page.keyboard().press("Space");
   }
 
   private static void menu(Page page, String button, String item) {

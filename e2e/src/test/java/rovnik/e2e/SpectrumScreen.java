@@ -22,7 +22,7 @@ import org.testng.annotations.BeforeMethod;
 abstract class SpectrumScreen {
   /** What the tests measure with. */
   private static final List<String> SOURCES =
-      List.of("i1/spectrum", "i4/spectrum", "i5/spectrum", "i8/network");
+      List.of("i1/spectrum", "i1/single-carrier", "i4/spectrum", "i5/spectrum", "i8/network");
 
   /**
    * One server and one set of stand-ins for all classes of this process; tests put back what they

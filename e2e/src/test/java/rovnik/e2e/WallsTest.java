@@ -92,6 +92,25 @@ public class WallsTest {
         .check(classes);
   }
 
+  /** What makes a signal and what analyses one meet in its description alone. */
+  @Test
+  public void makingAndAnalysingDoNotKnowEachOther() {
+    noClasses()
+        .that()
+        .resideInAPackage("rovnik.core.modulation.analysis..")
+        .should()
+        .dependOnClassesThat()
+        .haveSimpleName("Modulator")
+        .check(classes);
+    noClasses()
+        .that()
+        .resideInAPackage("rovnik.core.modulation")
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage("rovnik.core.modulation.analysis..")
+        .check(classes);
+  }
+
   @Test
   public void noCircles() {
     for (String room : new String[] {"core", "instruments", "standins", "server"}) {

@@ -3,6 +3,7 @@ package rovnik.core.modulation;
 import rovnik.core.Refusal;
 import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.SincSampler;
+import rovnik.core.signal.Transforms;
 import rovnik.core.units.Frequency;
 
 /**
@@ -132,8 +133,8 @@ public final class Modulator {
     int finer = direct() ? (int) samplesPerSymbol : FINER;
     boolean direct = late == 0 && direct();
     float[] response = response(shape);
-    ComplexFft ofSymbols = ComplexFft.of(BLOCK);
-    ComplexFft back = ComplexFft.of(BLOCK * finer);
+    ComplexFft ofSymbols = Transforms.ofLength(BLOCK);
+    ComplexFft back = Transforms.ofLength(BLOCK * finer);
     float[] sRe = new float[BLOCK];
     float[] sIm = new float[BLOCK];
     float[] re = new float[BLOCK * finer];

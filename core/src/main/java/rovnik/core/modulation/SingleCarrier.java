@@ -54,9 +54,9 @@ public record SingleCarrier(
             || framing.symbols(bits) >= framing.everySymbols())) {
       throw new Refusal(
           "word",
-          "The known word is whole symbols of "
+          "The known word must be whole symbols of "
               + bits
-              + " bits, and shorter than the frame that it begins.");
+              + " bits, and shorter than the frame that it begins. Give another one, or take it away.");
     }
   }
 

@@ -178,6 +178,14 @@ public class CoverageTest {
 
   /** A first stage by the noise it adds: Friis with powers that scatter as averages do. */
   @Test
+  public void aCarrierWithData() {
+    Coverage c = new Coverage();
+    CarrierTrials.noise(c);
+    CarrierTrials.faults(c);
+    check(c, 3);
+  }
+
+  @Test
   public void aNoiseFigure() {
     Coverage c = new Coverage();
     Random random = new Random(7);

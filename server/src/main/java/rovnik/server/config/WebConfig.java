@@ -20,7 +20,8 @@ import org.springframework.web.servlet.resource.EncodedResourceResolver;
 class WebConfig implements WebMvcConfigurer {
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {
-    for (String area : List.of("/bench", "/spectrum", "/network", "/runs", "/runs/**")) {
+    for (String area :
+        List.of("/bench", "/spectrum", "/modulation", "/network", "/runs", "/runs/**")) {
       registry.addViewController(area).setViewName("forward:/index.html");
     }
   }

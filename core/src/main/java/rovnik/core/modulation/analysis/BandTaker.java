@@ -2,7 +2,7 @@ package rovnik.core.modulation.analysis;
 
 import java.util.Arrays;
 import rovnik.core.modulation.PulseShape;
-import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.Transforms;
 
 /**
  * The spectrum of a stretch of samples, from which a carrier is found and taken: shifted to 0 Hz,
@@ -42,7 +42,7 @@ final class BandTaker {
       re[i] = iq[2 * (from + i)];
       im[i] = iq[2 * (from + i) + 1];
     }
-    ComplexFft.of(length).forward(re, im);
+    Transforms.ofLength(length).forward(re, im);
   }
 
   /**
@@ -147,7 +147,7 @@ final class BandTaker {
       outRe[to] = h * im[from];
       outIm[to] = h * re[from];
     }
-    ComplexFft.of(length).forward(outRe, outIm);
+    Transforms.ofLength(length).forward(outRe, outIm);
     double outRate = length * binHz;
     int count = (int) Math.floor(samples / rateHz * outRate);
     return new Band(outIm, outRe, outRate, centre * binHz, Math.min(count, length));

@@ -5,6 +5,7 @@ import java.util.List;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.Transforms;
 
 /**
  * What the error vector is made of: what has one form over all symbols (the causes of {@link
@@ -90,7 +91,7 @@ final class CauseFit {
       re[k] = s.re()[k] - s.ideal().i()[k];
       im[k] = s.im()[k] - s.ideal().q()[k];
     }
-    ErrorModel model = new ErrorModel(s.ideal());
+    ErrorModel model = s.model();
     standard = s.fit().standard();
     follow(model, s.fit().value());
     boolean bends = !carrier.format().offset();
@@ -195,7 +196,7 @@ final class CauseFit {
       a[k] = (float) s.ideal().i()[k];
       b[k] = (float) s.ideal().q()[k];
     }
-    ComplexFft small = ComplexFft.of(ring);
+    ComplexFft small = Transforms.ofLength(ring);
     small.forward(a, b);
     int fine = OVERSAMPLED * ring;
     float[] x = new float[fine];
@@ -208,7 +209,7 @@ final class CauseFit {
         y[to] = h * a[Math.floorMod(k, ring)];
       }
     }
-    ComplexFft large = ComplexFft.of(fine);
+    ComplexFft large = Transforms.ofLength(fine);
     large.forward(x, y);
     // The parts stand exchanged here: y is the real one.
     for (int i = 0; i < fine; i++) {
@@ -303,7 +304,7 @@ final class CauseFit {
       x[k] = (float) (w * re[k]);
       y[k] = (float) (w * im[k]);
     }
-    ComplexFft.of(length).forward(x, y);
+    Transforms.ofLength(length).forward(x, y);
     int best = 0;
     double most = 0;
     double all = 0;

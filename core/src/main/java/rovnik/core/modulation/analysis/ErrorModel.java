@@ -47,10 +47,15 @@ final class ErrorModel {
 
   private final Ideal ideal;
   private final int symbols;
+  private final RealMatrix[] inverses = new RealMatrix[ALL + 1];
 
   ErrorModel(Ideal ideal) {
     this.ideal = ideal;
     this.symbols = ideal.i().length;
+  }
+
+  Ideal ideal() {
+    return ideal;
   }
 
   /** Time of a symbol from -1 to 1 over all. */
@@ -95,9 +100,9 @@ final class ErrorModel {
    */
   record Fit(double[] value, double[] standard, double left) {}
 
-  /** Fits the causes to errors. */
+  /** Fits the causes to errors; what hangs on the ideal symbols alone is worked out once. */
   Fit fit(double[] eRe, double[] eIm, int causes) {
-    double[][] normal = new double[causes][causes];
+    RealMatrix inverse = inverse(causes);
     double[] right = new double[causes];
     double[] c = new double[2 * ALL];
     double all = 0;
@@ -107,25 +112,9 @@ final class ErrorModel {
       double y = eIm[k];
       all += x * x + y * y;
       for (int a = 0; a < causes; a++) {
-        double re = c[2 * a];
-        double im = c[2 * a + 1];
-        right[a] += re * x + im * y;
-        double[] row = normal[a];
-        for (int b = 0; b <= a; b++) {
-          row[b] += re * c[2 * b] + im * c[2 * b + 1];
-        }
+        right[a] += c[2 * a] * x + c[2 * a + 1] * y;
       }
     }
-    for (int a = 0; a < causes; a++) {
-      normal[a][a] += SLIGHT * symbols;
-      for (int b = a + 1; b < causes; b++) {
-        normal[a][b] = normal[b][a];
-      }
-    }
-    RealMatrix inverse =
-        new CholeskyDecomposition(new Array2DRowRealMatrix(normal, false), 1e-9, 0)
-            .getSolver()
-            .getInverse();
     double[] value = inverse.operate(right);
     double explained = 0;
     for (int a = 0; a < causes; a++) {
@@ -139,5 +128,34 @@ final class ErrorModel {
       standard[a] = Math.sqrt(Math.max(0, inverse.getEntry(a, a)) * left / 2 / freedom);
     }
     return new Fit(value, standard, left);
+  }
+
+  private RealMatrix inverse(int causes) {
+    if (inverses[causes] == null) {
+      double[][] normal = new double[causes][causes];
+      double[] c = new double[2 * ALL];
+      for (int k = 0; k < symbols; k++) {
+        columns(k, c);
+        for (int a = 0; a < causes; a++) {
+          double re = c[2 * a];
+          double im = c[2 * a + 1];
+          double[] row = normal[a];
+          for (int b = 0; b <= a; b++) {
+            row[b] += re * c[2 * b] + im * c[2 * b + 1];
+          }
+        }
+      }
+      for (int a = 0; a < causes; a++) {
+        normal[a][a] += SLIGHT * symbols;
+        for (int b = a + 1; b < causes; b++) {
+          normal[a][b] = normal[b][a];
+        }
+      }
+      inverses[causes] =
+          new CholeskyDecomposition(new Array2DRowRealMatrix(normal, false), 1e-9, 0)
+              .getSolver()
+              .getInverse();
+    }
+    return inverses[causes];
   }
 }

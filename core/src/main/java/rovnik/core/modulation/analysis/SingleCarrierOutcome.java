@@ -108,7 +108,7 @@ final class SingleCarrierOutcome {
             settings.toPeak() ? "EVM rms, of the outermost point" : "EVM rms",
             evm,
             "%",
-            new UncertaintyBudget().normal("symbols", evm * relative()),
+            new UncertaintyBudget().normal("symbols", evm * relative(errors.vector())),
             new Limit(Double.NaN, settings.evmLimitPercent()),
             ofError));
     int worst = 0;
@@ -117,19 +117,23 @@ final class SingleCarrierOutcome {
     }
     double[] sorted = errors.vector().clone();
     Arrays.sort(sorted);
+    // The largest of n Rayleigh-distributed errors scatters as Gumbel's distribution does.
+    double ofLargest = Math.PI / Math.sqrt(6) / Math.sqrt(2 * Math.log(n)) / Math.sqrt(2);
     out.add(
-        plain(
+        of(
             "evmPeak",
             "EVM peak, at symbol " + worst,
             scale * errors.vector()[worst],
             "%",
+            evm * ofLargest,
             ofError));
     out.add(
-        plain(
+        of(
             "evm95",
             "EVM, 95 of 100 symbols below",
-            scale * sorted[(int) Math.min(n - 1, Math.ceil(0.95 * n) - 1)],
+            scale * quantile(sorted, 0.95),
             "%",
+            scale * ofQuantile(sorted, 0.95),
             ofError));
     double mer = -20 * Math.log10(rms);
     out.add(
@@ -138,37 +142,59 @@ final class SingleCarrierOutcome {
             "MER",
             mer,
             "dB",
-            new UncertaintyBudget().normal("symbols", 20 / Math.log(10) * relative()),
+            new UncertaintyBudget()
+                .normal("symbols", 20 / Math.log(10) * relative(errors.vector())),
             Limit.NONE,
             ofError));
+    double magnitude = scale * rms(errors.magnitude());
     out.add(
-        plain(
+        of(
             "magnitudeError",
             "Magnitude error rms",
-            scale * rms(errors.magnitude()),
+            magnitude,
             "%",
+            magnitude * relative(errors.magnitude()),
             ofError));
-    out.add(plain("phaseError", "Phase error rms", Math.toDegrees(phaseRms()), "deg", ofError));
+    double phase = Math.toDegrees(phaseRms());
+    out.add(
+        of(
+            "phaseError",
+            "Phase error rms",
+            phase,
+            "deg",
+            phase * relative(errors.angle()),
+            ofError));
     frequency(out, own);
     levels(out);
     impairments(out, own);
-    out.add(plain("rho", "Rho", rho(), "", ofError));
+    double rho = rho();
+    out.add(of("rho", "Rho", rho, "", 2 * (1 - rho) * relative(errors.vector()), ofError));
     bits(out, own);
     return out;
   }
 
-  private Reading plain(String id, String label, double value, String unit, List<String> marks) {
-    return new Reading(
+  private Reading of(
+      String id, String label, double value, String unit, double standard, List<String> marks) {
+    return maker.reading(
         id,
         label,
         value,
         unit,
-        "",
-        Double.NaN,
-        List.of(),
+        new UncertaintyBudget().normal("symbols", standard),
         Limit.NONE,
-        Verdict.NONE,
-        List.copyOf(marks));
+        marks);
+  }
+
+  private static double quantile(double[] sorted, double share) {
+    int n = sorted.length;
+    return sorted[(int) Math.max(0, Math.min(n - 1, Math.ceil(share * n) - 1))];
+  }
+
+  /** Standard deviation of a quantile, from those that so many symbols more or fewer would give. */
+  private static double ofQuantile(double[] sorted, double share) {
+    double away = Math.sqrt(share * (1 - share) / sorted.length);
+    // Over twice the width, so that the few values there do not scatter much themselves.
+    return (quantile(sorted, share + 2 * away) - quantile(sorted, share - 2 * away)) / 4;
   }
 
   private static double rms(double[] x) {
@@ -187,16 +213,18 @@ final class SingleCarrierOutcome {
     return Math.sqrt(sum / all);
   }
 
-  /** Standard deviation of the rms error as a share of itself, from how the squares scatter. */
-  private double relative() {
+  /** Standard deviation of an rms as a share of itself, from how the squares scatter. */
+  private static double relative(double[] of) {
     double two = 0;
     double four = 0;
-    for (double e : errors.vector()) {
+    for (double e : of) {
       two += e * e;
       four += e * e * e * e;
     }
-    double kurtosis = four * n / (two * two);
-    return Math.sqrt(Math.max(0.02, kurtosis - 1) / n) / 2;
+    double kurtosis = four * of.length / (two * two);
+    // What was fitted is missing in the errors.
+    int freedom = Math.max(1, of.length - ErrorModel.ALL);
+    return Math.sqrt(Math.max(0.02, kurtosis - 1) / freedom) / 2;
   }
 
   private double rho() {
@@ -340,7 +368,7 @@ final class SingleCarrierOutcome {
             ofLeak));
     double toDb = 20 / Math.log(10);
     out.add(
-        fitted(
+        of(
             "gainImbalance",
             "Gain imbalance, I over Q",
             SymbolReadings.imbalanceDb(v[ErrorModel.IMBALANCE]),
@@ -348,7 +376,7 @@ final class SingleCarrierOutcome {
             toDb * u[ErrorModel.IMBALANCE],
             marks));
     out.add(
-        fitted(
+        of(
             "quadratureError",
             "Quadrature error",
             Math.toDegrees(v[ErrorModel.QUADRATURE]),
@@ -356,7 +384,7 @@ final class SingleCarrierOutcome {
             Math.toDegrees(u[ErrorModel.QUADRATURE]),
             marks));
     out.add(
-        fitted(
+        of(
             "iqDelay",
             "Delay of Q against I",
             v[ErrorModel.DELAY] / s.symbolRateHz(),
@@ -364,7 +392,7 @@ final class SingleCarrierOutcome {
             u[ErrorModel.DELAY] / s.symbolRateHz(),
             marks));
     out.add(
-        fitted(
+        of(
             "droop",
             "Droop over the result",
             SymbolReadings.droopDb(v[ErrorModel.DROOP]),
@@ -373,26 +401,15 @@ final class SingleCarrierOutcome {
             marks));
   }
 
-  private Reading fitted(
-      String id, String label, double value, String unit, double standard, List<String> marks) {
-    return maker.reading(
-        id,
-        label,
-        value,
-        unit,
-        new UncertaintyBudget().normal("symbols", standard),
-        Limit.NONE,
-        marks);
-  }
-
   private void bits(List<Reading> out, List<String> marks) {
     if (a.data().isEmpty()) {
       return;
     }
     KnownData d = a.data().get();
     BitErrorRatio ber = BitErrorRatio.of(d.errors(), d.bits());
+    double half = Math.max(ber.high() - ber.ratio(), ber.ratio() - ber.low());
     out.add(
-        plain(
+        of(
             "ber",
             String.format(
                 Locale.ROOT,
@@ -403,6 +420,7 @@ final class SingleCarrierOutcome {
                 ber.high()),
             ber.ratio(),
             "",
+            half / 2,
             marks));
   }
 

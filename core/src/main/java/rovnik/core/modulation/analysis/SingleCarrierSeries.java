@@ -9,6 +9,7 @@ import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Transforms;
 
 /** What of one carrier can be drawn. */
 final class SingleCarrierSeries {
@@ -18,7 +19,7 @@ final class SingleCarrierSeries {
   private static final int PATH_SYMBOLS = 200;
 
   private static final int POINTS_PER_SYMBOL = 8;
-  private static final int EYE_SYMBOLS = 1500;
+  private static final int EYE_SYMBOLS = 600;
   private static final int EYE_COLUMNS = 48;
   private static final int EYE_ROWS = 64;
   private static final int SPECTRUM_POINTS = 801;
@@ -142,7 +143,7 @@ final class SingleCarrierSeries {
     }
     double step = 2 * most / EYE_ROWS;
     Axis rows = Axis.even("Amplitude", "", -most + step / 2, step, EYE_ROWS);
-    Axis across = Axis.even("Place in the eye", "symbols", -1, 1.0 / half, EYE_COLUMNS + 1);
+    Axis across = Axis.even("Symbols from the instant", "", -1, 1.0 / half, EYE_COLUMNS + 1);
     for (int part = 0; part < 2; part++) {
       float[] z = new float[(EYE_COLUMNS + 1) * EYE_ROWS];
       for (int k = 1; k <= shown; k++) {
@@ -184,7 +185,7 @@ final class SingleCarrierSeries {
     if (n < ERROR_SEGMENT) {
       return;
     }
-    ComplexFft fft = ComplexFft.of(ERROR_SEGMENT);
+    ComplexFft fft = Transforms.ofLength(ERROR_SEGMENT);
     float[] window = new float[ERROR_SEGMENT];
     double power = 0;
     for (int i = 0; i < ERROR_SEGMENT; i++) {

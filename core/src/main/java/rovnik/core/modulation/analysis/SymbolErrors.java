@@ -20,10 +20,10 @@ record SymbolErrors(double[] reference, double[] magnitude, double[] angle, doub
       double v = s.ideal().q()[k];
       double x = s.re()[k];
       double y = s.im()[k];
-      reference[k] = Math.hypot(u, v);
-      magnitude[k] = Math.hypot(x, y) - reference[k];
+      reference[k] = Math.sqrt(u * u + v * v);
+      magnitude[k] = Math.sqrt(x * x + y * y) - reference[k];
       angle[k] = Math.atan2(y * u - x * v, x * u + y * v);
-      vector[k] = Math.hypot(x - u, y - v);
+      vector[k] = Math.sqrt((x - u) * (x - u) + (y - v) * (y - v));
     }
     return new SymbolErrors(reference, magnitude, angle, vector);
   }

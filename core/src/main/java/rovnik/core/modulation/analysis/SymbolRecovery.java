@@ -5,8 +5,8 @@ import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
-import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.SincSampler;
+import rovnik.core.signal.Transforms;
 
 /**
  * From samples of unknown timing, phase, frequency and level to symbols. Timing and its clock come
@@ -40,6 +40,7 @@ final class SymbolRecovery {
 
   private static final int ROUNDS = 12;
   private static final double SETTLED = 1e-7;
+  private static final double SETTLED_SHARE = 0.02;
 
   private final SingleCarrier carrier;
   private final Constellation points;
@@ -320,7 +321,7 @@ final class SymbolRecovery {
       x[k] = (float) pr;
       y[k] = (float) pi;
     }
-    ComplexFft.of(length).forward(x, y);
+    Transforms.ofLength(length).forward(x, y);
     int reach = (int) Math.min(length / 2.0 - 2, COARSE * p * length);
     double[] most = new double[CANDIDATES];
     int[] place = new int[CANDIDATES];
@@ -413,7 +414,7 @@ final class SymbolRecovery {
       x[i] = (float) (a * a - b * b);
       y[i] = (float) (2 * a * b);
     }
-    ComplexFft.of(length).forward(x, y);
+    Transforms.ofLength(length).forward(x, y);
     double rateBins = length / samplesPerSymbol;
     int reach = (int) (2 * COARSE * rateBins);
     int best = 0;
@@ -504,12 +505,11 @@ final class SymbolRecovery {
     double[] eRe = new double[count];
     double[] eIm = new double[count];
     ErrorModel.Fit fit = null;
-    ErrorModel.Ideal ideal = null;
+    ErrorModel model = null;
+    int[] before = null;
     double[] c = new double[2 * ErrorModel.ALL];
     for (int round = 0; round < rounds; round++) {
       read(re, im);
-      ErrorModel before = ideal == null ? null : new ErrorModel(ideal);
-      boolean last = round == rounds - 1;
       for (int k = 0; k < count; k++) {
         if (known != null) {
           values[k] = known[k];
@@ -517,9 +517,9 @@ final class SymbolRecovery {
         }
         double x = re[k];
         double y = im[k];
-        if (before != null) {
+        if (model != null) {
           // What is known of the causes does not stand in a decision's way.
-          before.columns(k, c);
+          model.columns(k, c);
           for (int a = ErrorModel.FOLLOWED; a < ErrorModel.ALL; a++) {
             x -= fit.value()[a] * c[2 * a];
             y -= fit.value()[a] * c[2 * a + 1];
@@ -527,32 +527,29 @@ final class SymbolRecovery {
         }
         values[k] = points.decide(x, y);
       }
-      ideal = ideal(values);
-      for (int k = 0; k < count; k++) {
-        eRe[k] = re[k] - ideal.i()[k];
-        eIm[k] = im[k] - ideal.q()[k];
+      if (!java.util.Arrays.equals(values, before)) {
+        model = new ErrorModel(ideal(values));
+        before = values.clone();
       }
+      miss(re, im, model, eRe, eIm);
       // Instants and the finer causes wait until gain and phase have come near.
       int causes = round == 0 ? ErrorModel.LATE : ErrorModel.ALL;
-      fit = padded(new ErrorModel(ideal).fit(eRe, eIm, causes));
-      double moved = follow(fit.value());
-      if (moved < SETTLED || last) {
+      fit = padded(model.fit(eRe, eIm, causes));
+      follow(fit.value());
+      if (round > 0 && settled(fit)) {
         break;
       }
     }
     read(re, im);
-    for (int k = 0; k < count; k++) {
-      eRe[k] = re[k] - ideal.i()[k];
-      eIm[k] = im[k] - ideal.q()[k];
-    }
-    fit = new ErrorModel(ideal).fit(eRe, eIm, ErrorModel.ALL);
+    miss(re, im, model, eRe, eIm);
+    fit = model.fit(eRe, eIm, ErrorModel.ALL);
     double frequencyHz =
         band.offsetHz() + turnPerSymbol / 2 / Math.PI * band.rateHz() / samplesPerSymbol;
     return new Symbols(
         re,
         im,
         values,
-        ideal,
+        model,
         fit,
         frequencyHz,
         phase,
@@ -560,6 +557,24 @@ final class SymbolRecovery {
         band.rateHz() / samplesPerSymbol,
         gain,
         (frequencyHz - centreHz) / carrier.symbolRateHz());
+  }
+
+  private void miss(double[] re, double[] im, ErrorModel model, double[] eRe, double[] eIm) {
+    ErrorModel.Ideal ideal = model.ideal();
+    for (int k = 0; k < count; k++) {
+      eRe[k] = re[k] - ideal.i()[k];
+      eIm[k] = im[k] - ideal.q()[k];
+    }
+  }
+
+  /** What was followed is small beside what it is uncertain by. */
+  private static boolean settled(ErrorModel.Fit fit) {
+    for (int a = 0; a < ErrorModel.FOLLOWED; a++) {
+      if (Math.abs(fit.value()[a]) > Math.max(SETTLED, SETTLED_SHARE * fit.standard()[a])) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static ErrorModel.Fit padded(ErrorModel.Fit f) {
@@ -570,7 +585,7 @@ final class SymbolRecovery {
   }
 
   /** Takes what was found of gain, phase, frequency, instant and clock into the reading. */
-  private double follow(double[] v) {
+  private void follow(double[] v) {
     double half = Math.max(1, count - 1) / 2.0;
     double turn = v[ErrorModel.FREQUENCY] / half;
     double late = bounded(v[ErrorModel.LATE]);
@@ -580,11 +595,6 @@ final class SymbolRecovery {
     turnPerSymbol += turn + clock * turnPerSymbol;
     firstSample += (late - clock * half) * samplesPerSymbol;
     samplesPerSymbol *= 1 + clock;
-    return Math.abs(v[ErrorModel.GAIN])
-        + Math.abs(v[ErrorModel.PHASE])
-        + Math.abs(v[ErrorModel.FREQUENCY])
-        + Math.abs(late)
-        + Math.abs(v[ErrorModel.CLOCK]);
   }
 
   private static double bounded(double symbols) {

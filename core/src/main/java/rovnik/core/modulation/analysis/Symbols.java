@@ -7,7 +7,7 @@ package rovnik.core.modulation.analysis;
  * @param re measured, I at its own instants
  * @param im measured, Q at its own
  * @param values decided, or known
- * @param ideal what they are held to
+ * @param model what they are held to, and how they may miss it
  * @param fit of all causes
  * @param frequencyHz of the carrier from the record's centre
  * @param phase of the carrier at the first symbol, radians
@@ -20,7 +20,7 @@ record Symbols(
     double[] re,
     double[] im,
     int[] values,
-    ErrorModel.Ideal ideal,
+    ErrorModel model,
     ErrorModel.Fit fit,
     double frequencyHz,
     double phase,
@@ -28,6 +28,10 @@ record Symbols(
     double symbolRateHz,
     double gain,
     double offCentre) {
+
+  ErrorModel.Ideal ideal() {
+    return model.ideal();
+  }
 
   int count() {
     return re.length;
@@ -37,8 +41,8 @@ record Symbols(
   double meanSquare() {
     double sum = 0;
     for (int k = 0; k < re.length; k++) {
-      double x = re[k] - ideal.i()[k];
-      double y = im[k] - ideal.q()[k];
+      double x = re[k] - ideal().i()[k];
+      double y = im[k] - ideal().q()[k];
       sum += x * x + y * y;
     }
     return sum / re.length;

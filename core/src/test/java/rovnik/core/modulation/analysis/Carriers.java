@@ -10,19 +10,19 @@ import rovnik.core.modulation.Format;
  * Carriers made for trials, sample by sample from their definition in double precision, with faults
  * of known size; nothing of this is shared with what makes waveforms or what analyses them.
  */
-final class Carriers {
+public final class Carriers {
   /** Faults and unknowns of a carrier, all of them off to begin with. */
-  static final class Faults {
-    double delaySymbols = 0.37;
-    double phase = 1.1;
-    double frequency = 0.0;
-    double level = 0.3;
-    double clockPpm;
-    double imbalanceDb;
-    double quadratureDegrees;
-    double leakDb = -300;
-    double delayQSymbols;
-    double noiseDb = -300;
+  public static final class Faults {
+    public double delaySymbols = 0.37;
+    public double phase = 1.1;
+    public double frequency = 0.0;
+    public double level = 0.3;
+    public double clockPpm;
+    public double imbalanceDb;
+    public double quadratureDegrees;
+    public double leakDb = -300;
+    public double delayQSymbols;
+    public double noiseDb = -300;
   }
 
   private static final int TAIL = 400;
@@ -32,12 +32,12 @@ final class Carriers {
   private Carriers() {}
 
   /** Random values of a format. */
-  static int[] values(Random random, int size, int count) {
+  public static int[] values(Random random, int size, int count) {
     return random.ints(count, 0, size).toArray();
   }
 
   /** Root-raised-cosine symbols; time in symbols, frequency in symbol rates. */
-  static float[] make(
+  public static float[] make(
       Format format,
       int[] values,
       double rollOff,

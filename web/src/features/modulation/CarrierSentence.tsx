@@ -1,0 +1,217 @@
+import { Text, UnstyledButton } from "@mantine/core";
+import { useState } from "react";
+import { later } from "../../components/later";
+import { QuantityField } from "../../components/QuantityField";
+import { formatHertz } from "../../components/units";
+import { Choice } from "../../desk/Choice";
+import classes from "../../desk/Desk.module.css";
+import {
+  FILTERS,
+  FORMATS,
+  firstParameter,
+  hasParameter,
+  rateWords,
+  SEQUENCES,
+} from "./carrierWords";
+import type { ModulationModel } from "./useModulation";
+
+const DataForm = later(async () => (await import("./DataForm")).DataForm);
+
+const MATCHED = "matched";
+const MEASURING: Record<string, string> = { [MATCHED]: "the matching one", ...FILTERS };
+const OWN = "own";
+
+/** What the carrier is and how it is measured, as one sentence. */
+export function CarrierSentence(props: { model: ModulationModel; recording: boolean }) {
+  const { model, recording } = props;
+  const { state, problem } = model;
+  const [asking, setAsking] = useState(false);
+  const s = state?.settings;
+  if (!s) {
+    return <Text fz="sm">no source</Text>;
+  }
+  const c = s.carrier;
+  const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
+  const parameter = (label: string, value: number, onCommit: (v: number) => unknown) => (
+    <QuantityField
+      label={label}
+      unit=""
+      value={value}
+      error={wrong("parameter")}
+      format={(v) => String(v)}
+      next={(v, up) => Number(Math.min(1, Math.max(0.01, v + (up ? 0.01 : -0.01))).toFixed(4))}
+      onCommit={onCommit}
+    />
+  );
+  const bits = c.bits ?? "";
+  const word = c.word ?? "";
+  const wordText = word ? `${word.length} bits every ${c.wordEverySymbols} symbols` : "none";
+  return (
+    <div className={classes.sentence}>
+      <Choice
+        label="Format"
+        value={c.format}
+        choices={FORMATS}
+        onChange={(format) => model.describe({ format, mapping: null })}
+      />{" "}
+      at{" "}
+      <QuantityField
+        label="Symbol rate"
+        unit="Hz"
+        value={c.symbolRateHz}
+        error={wrong("symbolRateHz")}
+        format={(v) => rateWords(formatHertz(v))}
+        onCommit={(symbolRateHz) => model.describe({ symbolRateHz })}
+      />
+      <br />
+      <Choice
+        label="Filter"
+        value={c.filter}
+        choices={FILTERS}
+        onChange={(filter) =>
+          model.describe({ filter, filterParameter: firstParameter(filter, c.filterParameter) })
+        }
+      />{" "}
+      {hasParameter(c.filter) &&
+        parameter(c.filter === "gaussian" ? "B T" : "Roll-off", c.filterParameter, (v) =>
+          model.describe({ filterParameter: v }),
+        )}
+      <br />
+      near{" "}
+      <QuantityField
+        label="Centre"
+        unit="Hz"
+        value={s.centreHz}
+        words={recording ? { anywhere: 0, any: 0 } : undefined}
+        error={wrong("centreHz")}
+        format={(v) => (v === 0 ? "anywhere" : formatHertz(v))}
+        next={(v, up) => v + (up ? 0.1 : -0.1) * c.symbolRateHz}
+        onCommit={(centreHz) => model.change({ centreHz })}
+      />
+      {s.centreHz !== 0 && (
+        <>
+          {" "}
+          ±{" "}
+          <QuantityField
+            label="Search range"
+            unit="Hz"
+            value={s.searchHz}
+            words={{ auto: 0 }}
+            error={wrong("searchHz")}
+            format={(v) => (v === 0 ? `auto, ${formatHertz(c.symbolRateHz / 4)}` : formatHertz(v))}
+            onCommit={(searchHz) => model.change({ searchHz })}
+          />
+        </>
+      )}
+      <br />
+      <QuantityField
+        label="Result length"
+        unit=""
+        whole
+        value={s.symbols}
+        words={{ all: 0 }}
+        error={wrong("symbols")}
+        format={(v) => (v === 0 ? "all" : String(v))}
+        onCommit={(symbols) => model.change({ symbols })}
+      />{" "}
+      symbols
+      {recording && (
+        <>
+          {" "}
+          from{" "}
+          <QuantityField
+            label="Begin at"
+            unit="s"
+            value={s.startSeconds}
+            error={wrong("startSeconds")}
+            next={(v, up) => Math.max(0, v + ((up ? 1 : -1) * 100) / c.symbolRateHz)}
+            onCommit={(startSeconds) => model.change({ startSeconds })}
+          />
+        </>
+      )}
+      <br />
+      data{" "}
+      <Choice
+        label="Data"
+        value={bits ? OWN : String(c.prbs ?? 9)}
+        choices={{ ...SEQUENCES, [OWN]: bits ? `own ${bits.length} bits` : "own bits ..." }}
+        onChange={(v) =>
+          v === OWN ? setAsking(true) : model.describe({ prbs: Number(v), bits: null })
+        }
+      />
+      , known word{" "}
+      <UnstyledButton
+        aria-label={`Known word: ${wordText}`}
+        style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
+        onClick={() => setAsking(true)}
+      >
+        {wordText}
+      </UnstyledButton>
+      <br />
+      errors from{" "}
+      <Choice
+        label="Errors from"
+        value={s.knownData ? "sent" : "decided"}
+        choices={{ decided: "decisions", sent: "what was sent" }}
+        onChange={(v) => model.change({ knownData: v === "sent" })}
+      />{" "}
+      in % of{" "}
+      <Choice
+        label="Errors in percent of"
+        value={s.errorsOf}
+        choices={{ mean: "mean power", outermost: "the outermost point" }}
+        onChange={(errorsOf) => model.change({ errorsOf })}
+      />
+      <br />
+      measuring filter{" "}
+      <Choice
+        label="Measuring filter"
+        value={s.measuringFilter ?? MATCHED}
+        choices={MEASURING}
+        onChange={(v) =>
+          model.change(
+            v === MATCHED
+              ? { measuringFilter: null, measuringParameter: null }
+              : {
+                  measuringFilter: v,
+                  measuringParameter: firstParameter(v, s.measuringParameter ?? c.filterParameter),
+                },
+          )
+        }
+      />{" "}
+      {s.measuringFilter &&
+        hasParameter(s.measuringFilter) &&
+        parameter(
+          "Parameter of the measuring filter",
+          s.measuringParameter ?? c.filterParameter,
+          (measuringParameter) => model.change({ measuringParameter }),
+        )}
+      <br />
+      EVM at most{" "}
+      <QuantityField
+        label="Highest EVM"
+        unit="%"
+        value={s.evmLimitPercent ?? 0}
+        words={{ any: 0, none: 0 }}
+        error={wrong("evmLimitPercent")}
+        format={(v) => (v === 0 ? "any" : `${v} %`)}
+        next={(v, up) => Math.max(0, v + (up ? 0.5 : -0.5))}
+        onCommit={(v) => model.change({ evmLimitPercent: v === 0 ? null : v })}
+      />
+      {!recording && (
+        <>
+          , reference level{" "}
+          <QuantityField
+            label="Reference level"
+            unit="dBm"
+            value={s.referenceLevelDbm}
+            error={wrong("referenceLevelDbm")}
+            next={(v, up) => v + (up ? 5 : -5)}
+            onCommit={(referenceLevelDbm) => model.change({ referenceLevelDbm })}
+          />
+        </>
+      )}
+      {asking && <DataForm carrier={c} model={model} onClose={() => setAsking(false)} />}
+    </div>
+  );
+}

@@ -1,0 +1,144 @@
+import { Button, Select, Text } from "@mantine/core";
+import type { Instrument, Job } from "../../api/client";
+import { go } from "../../app/router";
+import { formatHertz, formatSeconds } from "../../components/units";
+import classes from "../../desk/Desk.module.css";
+import { LevelStep } from "../../desk/LevelStep";
+import { LimitsSentence } from "../../desk/LimitsSentence";
+import { worstReading } from "../../desk/ReadingColumn";
+import { SetupMenu } from "../../desk/SetupMenu";
+import { Step } from "../../desk/Step";
+import { TilesSentence } from "../../desk/TilesSentence";
+import type { TileDesk } from "../../desk/tiles";
+import { CarrierSentence } from "./CarrierSentence";
+import type { ModulationModel } from "./useModulation";
+
+interface Props {
+  job: Job | undefined;
+  model: ModulationModel;
+  desk: TileDesk;
+  sources: { value: string; label: string }[];
+  source: string | null;
+  instrument: Instrument | undefined;
+  onSource: (source: string) => void;
+  onOpenRecording: () => void;
+}
+
+const ELSEWHERE = ["levelPlan", "holder", "instrument", "state", ""];
+
+/** The checklist of measuring a carrier. */
+export function Steps(props: Props) {
+  const { model, instrument, job } = props;
+  const { state, frame } = model;
+  const recording = props.source?.startsWith("r") ?? false;
+  const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
+  const running = state?.phase === "RUNNING";
+  const refused = frame?.view.refused ?? "";
+  const marks = frame?.outcome.marks ?? [];
+  const worst = refused ? null : worstReading(frame?.outcome.readings ?? []);
+  const wrong = model.problem && !ELSEWHERE.includes(model.problem.field);
+  return (
+    <>
+      <Step
+        title="Hook up"
+        state={recording || here ? "done" : "attention"}
+        aside={
+          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
+            Open a recording
+          </Button>
+        }
+      >
+        <Select
+          aria-label="Source"
+          size="xs"
+          mt={3}
+          allowDeselect={false}
+          data={props.sources}
+          value={props.source}
+          placeholder="no receiver yet"
+          onChange={(v) => v && props.onSource(v)}
+        />
+        {!recording && !here && (
+          <Button size="compact-xs" variant="light" mt={3} onClick={() => go("/bench")}>
+            To the Bench
+          </Button>
+        )}
+      </Step>
+      {!recording && <LevelStep model={model} />}
+      <Step
+        title="Settings"
+        aside={
+          job && (
+            <SetupMenu
+              job={job}
+              kind="single-carrier"
+              settings={state?.settings}
+              tiles={props.desk.tiles}
+              onTake={(settings, tiles) => {
+                model.change(settings);
+                tiles && props.desk.set(tiles);
+              }}
+              onWrong={model.setProblem}
+            />
+          )
+        }
+        state={wrong || (refused && frame?.view.field) ? "attention" : "done"}
+      >
+        <CarrierSentence model={model} recording={recording} />
+        <TilesSentence desk={props.desk} />
+      </Step>
+      <Step
+        title="Measure"
+        state={refused || marks.length ? "attention" : frame ? "done" : "open"}
+        aside={
+          !recording && (
+            <Button
+              size="compact-sm"
+              variant={running ? "default" : "filled"}
+              onClick={() => (running ? model.hold() : model.start())}
+            >
+              {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
+            </Button>
+          )
+        }
+      >
+        {refused ? (
+          <Text fz="sm">{refused}</Text>
+        ) : frame ? (
+          <div className={classes.small}>
+            a record of {formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)} at{" "}
+            {formatHertz(frame.view.facts.sampleRateHz)}
+            {frame.view.facts.attenuationDb !== null &&
+              `; attenuator ${frame.view.facts.attenuationDb} dB`}
+            {marks.length > 0 && `; ${marks.join(", ")}`}
+          </div>
+        ) : (
+          <Text fz="sm">{state?.phase === "RUNNING" ? "measuring ..." : "nothing yet"}</Text>
+        )}
+      </Step>
+      <Step
+        title="Judge"
+        state={worst?.verdict.startsWith("PASS") ? "done" : worst ? "attention" : "open"}
+      >
+        {job ? (
+          <LimitsSentence job={job} />
+        ) : (
+          <Text fz="sm">Limits and kept runs need a job: make one with + at the top.</Text>
+        )}
+        <Button
+          size="compact-sm"
+          mt={4}
+          disabled={!frame || !job || refused !== ""}
+          onClick={() => model.keep()}
+        >
+          Keep this run
+        </Button>
+        {model.note && (
+          <Text fz="sm" role="status">
+            {model.note}
+          </Text>
+        )}
+      </Step>
+    </>
+  );
+}
