@@ -50,7 +50,7 @@ describe("views that suit a series", () => {
   it("are shades for a matrix, symbols for decisions", () => {
     expect(viewsOf(series({ rows, y: null, z: [] }))).toEqual(["matrix"]);
     const decided = { ...series({}).axis, quantity: "Symbol", unit: "" };
-    expect(viewsOf(series({ axis: decided }))).toContain("symbols");
+    expect(viewsOf(series({ axis: decided, quantity: "Value" }))).toContain("symbols");
   });
 });
 

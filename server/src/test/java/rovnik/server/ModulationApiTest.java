@@ -99,6 +99,21 @@ public class ModulationApiTest extends BuoyBench {
     assertTrue(p.get("detail").asString().contains(part), p.toString());
   }
 
+  /** Settings are kept for the job by name; what they cannot be is refused by its field. */
+  @Test
+  public void setupsAreKept() {
+    String settings =
+        "{\"carrier\":%s,\"centreHz\":458.525e6,\"searchHz\":0,\"symbols\":500,\"startSeconds\":0,\"errorsOf\":\"mean\",\"knownData\":false,\"referenceLevelDbm\":30}";
+    String setup = "{\"measurement\":\"single-carrier\",\"name\":\"data\",\"settings\":%s}";
+    String url = "/api/jobs/" + job + "/setups";
+    JsonNode all =
+        server.json(server.send("POST", url, setup.formatted(settings.formatted(BUOY))), 201);
+    assertEquals(all.get(0).get("settings").get("carrier").get("word").asString(), WORD);
+    String none = setup.formatted(settings.formatted(QPSK).replace("500", "5"));
+    JsonNode bad = server.json(server.send("POST", url, none), 400);
+    assertEquals(bad.get("field").asString(), "symbols", bad.toString());
+  }
+
   private String carrier(String what) {
     return "/api/live/i" + receiver + "/single-carrier" + what;
   }

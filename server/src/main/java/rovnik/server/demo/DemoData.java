@@ -12,6 +12,7 @@ import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
 import rovnik.instruments.InstrumentKind;
@@ -19,21 +20,32 @@ import rovnik.server.analyzer.JobNetwork;
 import rovnik.server.analyzer.JobNetworks;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentDto;
+import rovnik.server.config.Json;
 import rovnik.server.config.ServerSettings;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.modulation.CarrierDto;
+import rovnik.server.modulation.CarrierSettingsDto;
 import rovnik.server.networks.NetworkService;
 import rovnik.server.networks.NetworkViewDto;
 import rovnik.server.networks.NetworkViewDto.Band;
+import rovnik.server.setups.Setups;
 
 /** Fills an empty database with the invented harbour's bench and the buoy's yearly check. */
 @Component
 @ConditionalOnProperty("rovnik.demo")
 class DemoData implements ApplicationRunner {
   private static final String LOOPBACK = "127.0.0.1";
+
+  /** What the buoy's data sheet says of its frames. */
+  private static final String BUOY_WORD =
+      "1011001110001111010000101101100100110101111000100110101011000111";
+
+  private static final int BUOY_FRAME = 2048;
+
   private final BenchService bench;
   private final JobService jobs;
   private final NetworkService networks;
@@ -41,6 +53,8 @@ class DemoData implements ApplicationRunner {
 
   private final JobNetworks networkJobs;
   private final TransactionTemplate transaction;
+  private final Setups setups;
+  private final Json json;
 
   DemoData(
       BenchService bench,
@@ -48,7 +62,11 @@ class DemoData implements ApplicationRunner {
       NetworkService networks,
       JobNetworks networkJobs,
       TransactionTemplate transaction,
+      Setups setups,
+      Json json,
       ServerSettings settings) {
+    this.setups = setups;
+    this.json = json;
     this.transaction = transaction;
     this.networkJobs = networkJobs;
     this.bench = bench;
@@ -220,6 +238,16 @@ class DemoData implements ApplicationRunner {
                     receiver.id())),
             0,
             0));
+    CarrierDto data =
+        new CarrierDto(
+            "qpsk", 48e3, "root-raised-cosine", 0.35, null, 9, null, BUOY_WORD, BUOY_FRAME);
+    setups.keep(
+        job.id(),
+        SingleCarrierMeasurement.KIND,
+        "Data, as the buoy sends them",
+        json.tree(
+            new CarrierSettingsDto(data, 458.525e6, 0, 2000, 0, null, null, "mean", true, 5.0, 33)),
+        null);
   }
 
   /** The shore preamplifier between a noise source and the receiver with two inputs. */

@@ -17,7 +17,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.server.config.Conflict;
-import rovnik.server.config.Refusals;
 import rovnik.server.desk.Tiles;
 import rovnik.server.jobs.JobService;
 import tools.jackson.databind.JsonNode;
@@ -28,11 +27,13 @@ import tools.jackson.databind.JsonNode;
 class SetupController {
   private final SetupMapper mapper;
   private final JobService jobs;
+  private final Setups setups;
   private final SettingsFile file;
 
-  SetupController(SetupMapper mapper, JobService jobs, SettingsFile file) {
+  SetupController(SetupMapper mapper, JobService jobs, Setups setups, SettingsFile file) {
     this.mapper = mapper;
     this.jobs = jobs;
+    this.setups = setups;
     this.file = file;
   }
 
@@ -76,9 +77,7 @@ class SetupController {
   @ResponseStatus(HttpStatus.CREATED)
   List<Setup> save(@PathVariable long jobId, @RequestBody NewSetup setup) {
     jobs.find(jobId);
-    String name = Refusals.named(setup.name(), "name", "setup");
-    mapper.save(
-        jobId, setup.kind(), name, file.write(setup.kind(), setup.settings(), setup.tiles()));
+    setups.keep(jobId, setup.kind(), setup.name(), setup.settings(), setup.tiles());
     return ofJob(jobId, setup.kind());
   }
 

@@ -159,7 +159,8 @@ final class BandTaker {
     int length = re.length;
     double all = 0;
     for (int k = 0; k < length; k++) {
-      double share = ((double) (k + length / 2) % length) / length;
+      // The length is a power of two.
+      double share = (double) (k + length / 2 & length - 1) / length;
       double p = re[k] * (double) re[k] + im[k] * (double) im[k];
       out[(int) (share * cells)] += p;
       all += p;

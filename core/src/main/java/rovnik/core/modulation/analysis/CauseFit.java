@@ -328,19 +328,19 @@ final class CauseFit {
   private void takeLine(Line line) {
     double a = 0;
     double b = 0;
+    Turner t = new Turner(0, line.turn, 1);
     for (int k = 0; k < n; k++) {
-      double co = Math.cos(line.turn * k);
-      double sn = Math.sin(line.turn * k);
-      a += re[k] * co + im[k] * sn;
-      b += im[k] * co - re[k] * sn;
+      a += re[k] * t.cos + im[k] * t.sin;
+      b += im[k] * t.cos - re[k] * t.sin;
+      t.next();
     }
     a /= n;
     b /= n;
+    t = new Turner(0, line.turn, 1);
     for (int k = 0; k < n; k++) {
-      double co = Math.cos(line.turn * k);
-      double sn = Math.sin(line.turn * k);
-      re[k] -= a * co - b * sn;
-      im[k] -= a * sn + b * co;
+      re[k] -= a * t.cos - b * t.sin;
+      im[k] -= a * t.sin + b * t.cos;
+      t.next();
     }
     line.re += a;
     line.im += b;
@@ -355,12 +355,12 @@ final class CauseFit {
       double b = 0;
       double p = 0;
       double q = 0;
+      Turner turner = new Turner(-middle * turn, turn, 1);
       for (int k = 0; k < n; k++) {
         double t = k - middle;
-        double co = Math.cos(turn * t);
-        double sn = Math.sin(turn * t);
-        double x = re[k] * co + im[k] * sn;
-        double y = im[k] * co - re[k] * sn;
+        double x = re[k] * turner.cos + im[k] * turner.sin;
+        double y = im[k] * turner.cos - re[k] * turner.sin;
+        turner.next();
         a += x;
         b += y;
         p += t * x;

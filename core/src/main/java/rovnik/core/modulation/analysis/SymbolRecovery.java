@@ -179,16 +179,14 @@ final class SymbolRecovery {
     double[][] out = new double[2][points];
     double edge = Math.min(band.samples(), band.re().length) - SincSampler.REACH - 1.0;
     double turn = turnPerSymbol + carrier.format().turn();
+    Turner turner = new Turner(-(phase + turn * firstSymbol), -turn / per, 1 / gain);
+    double[] z = new double[2];
     for (int i = 0; i < points; i++) {
       double k = firstSymbol + (double) i / per;
-      double at = clamp(firstSample + k * samplesPerSymbol, edge);
-      double angle = -(phase + turn * k);
-      double c = Math.cos(angle) / gain;
-      double sn = Math.sin(angle) / gain;
-      double a = SincSampler.at(band.re(), at);
-      double b = SincSampler.at(band.im(), at);
-      out[0][i] = a * c - b * sn;
-      out[1][i] = a * sn + b * c;
+      SincSampler.both(band.re(), band.im(), clamp(firstSample + k * samplesPerSymbol, edge), z);
+      out[0][i] = z[0] * turner.cos - z[1] * turner.sin;
+      out[1][i] = z[0] * turner.sin + z[1] * turner.cos;
+      turner.next();
     }
     return out;
   }
@@ -396,7 +394,7 @@ final class SymbolRecovery {
 
   private static double magnitude(float[] x, float[] y, int k, int length) {
     int i = Math.floorMod(k, length);
-    return Math.hypot(x[i], y[i]);
+    return Math.sqrt(x[i] * (double) x[i] + y[i] * (double) y[i]);
   }
 
   /**
@@ -473,24 +471,27 @@ final class SymbolRecovery {
     float[] x = band.re();
     float[] y = band.im();
     boolean offset = carrier.format().offset();
-    double turn = carrier.format().turn();
+    double turn = turnPerSymbol + carrier.format().turn();
     double edge = Math.min(band.samples(), x.length) - SincSampler.REACH - 1.0;
+    Turner turner = new Turner(-phase, -turn, 1 / gain);
+    // Half a symbol later the carrier has turned on; the format's own turn stays with the symbol.
+    double lateCos = Math.cos(turnPerSymbol / 2);
+    double lateSin = -Math.sin(turnPerSymbol / 2);
+    double[] z = new double[2];
     for (int k = 0; k < count; k++) {
       double at = clamp(firstSample + k * samplesPerSymbol, edge);
-      double angle = -(phase + (turnPerSymbol + turn) * k);
-      double c = Math.cos(angle) / gain;
-      double s = Math.sin(angle) / gain;
-      double a = SincSampler.at(x, at);
-      double b = SincSampler.at(y, at);
-      re[k] = a * c - b * s;
+      double c = turner.cos;
+      double s = turner.sin;
+      SincSampler.both(x, y, at, z);
+      re[k] = z[0] * c - z[1] * s;
       if (offset) {
-        at = clamp(at + samplesPerSymbol / 2, edge);
-        a = SincSampler.at(x, at);
-        b = SincSampler.at(y, at);
-        c = Math.cos(angle - turnPerSymbol / 2) / gain;
-        s = Math.sin(angle - turnPerSymbol / 2) / gain;
+        SincSampler.both(x, y, clamp(at + samplesPerSymbol / 2, edge), z);
+        double later = c * lateCos - s * lateSin;
+        s = c * lateSin + s * lateCos;
+        c = later;
       }
-      im[k] = a * s + b * c;
+      im[k] = z[0] * s + z[1] * c;
+      turner.next();
     }
   }
 
