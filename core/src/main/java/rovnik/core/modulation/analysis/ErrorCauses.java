@@ -36,6 +36,9 @@ final class ErrorCauses {
       double[] linear,
       double[] standard) {}
 
+  /** Share of the echoes' power that is alike before and after. */
+  private static final double ALIKE = 0.9;
+
   private static final double WORTH_NAMING = 1e-9;
 
   private final SingleCarrier carrier;
@@ -162,23 +165,33 @@ final class ErrorCauses {
     double sum = 0;
     double strongest = 0;
     int place = 0;
+    double even = 0;
+    double all = 0;
     for (int d = -CauseFit.ECHOES; d <= CauseFit.ECHOES; d++) {
       double[] e = fit.echo[d + CauseFit.ECHOES];
       double share = e[0] * e[0] + e[1] * e[1] - (d == 0 ? 0 : chance);
       sum += share;
+      // Real and the same on both sides: what two filters do that do not belong together.
+      double[] other = fit.echo[CauseFit.ECHOES - d];
+      even += Math.pow((e[0] + other[0]) / 2, 2);
+      all += e[0] * e[0] + e[1] * e[1];
       if (share > strongest) {
         strongest = share;
         place = d;
       }
     }
+    boolean alike = even > ALIKE * all;
     add(
         "ripple",
         "Ripple and group delay",
         sum,
         words(
-            "echoes of neighbouring symbols, the strongest %.1f dB at %+d symbols",
-            10 * Math.log10(strongest + 1e-30), place),
-        "mend the filter or the mismatch, widen the channel, or let an equalizer take it off");
+            "echoes of neighbouring symbols, the strongest %.1f dB at %+d symbols%s",
+            10 * Math.log10(strongest + 1e-30), place, alike ? ", alike before and after" : ""),
+        alike
+            ? "check the roll-off and the filters: those that do not match make echoes alike on both"
+                + " sides"
+            : "mend the filter or the mismatch, or widen the channel");
   }
 
   /** Lines in the error: a spur turns around each point. */

@@ -31,6 +31,9 @@ final class FormatCheck {
   /** Farther from the middle of its spectrum no carrier of random data is. */
   private static final double OFF_CENTRE = 0.07;
 
+  /** Share of the power that is the same in all symbols. */
+  private static final double ONE_PLACE = 0.8;
+
   private static final double NOISE_LIKE = 0.12;
   private static final int TRIALS = 6000;
   private static final int LOOKED_AT = 1500;
@@ -90,6 +93,12 @@ final class FormatCheck {
   /** Refuses symbols that do not fit, with what is seen instead. */
   static void check(SingleCarrier c, Symbols s, double idle) {
     Constellation points = c.constellation();
+    if (c.format() != Format.OOK && plain(s)) {
+      throw new Refusal(
+          "format",
+          "This is a plain carrier without data: its points stand on one place. Switch the data on,"
+              + " or look at it in Spectrum.");
+    }
     double ideal = 0;
     for (int k = 0; k < s.count(); k++) {
       ideal += Math.pow(s.ideal().i()[k], 2) + Math.pow(s.ideal().q()[k], 2);
@@ -98,7 +107,7 @@ final class FormatCheck {
     double v = s.fit().left() / Math.max(ideal, 1e-9);
     double moment = s.fourthMoment();
     double scatter = 6 / Math.sqrt(s.count());
-    if (v > Math.min(HOPELESS, UNLOCKED * idle)) {
+    if (!(v <= Math.min(HOPELESS, UNLOCKED * idle))) {
       throw new Refusal(
           "format",
           Math.abs(moment - 2) < NOISE_LIKE + scatter / 4
@@ -126,6 +135,19 @@ final class FormatCheck {
               + " does not fit: the points stand on other places than it has. "
               + (better == null ? "Choose another format." : better.label() + " fits better."));
     }
+  }
+
+  /** All points stand on one place. */
+  private static boolean plain(Symbols s) {
+    double re = 0;
+    double im = 0;
+    double power = 1e-300;
+    for (int k = 0; k < s.count(); k++) {
+      re += s.re()[k];
+      im += s.im()[k];
+      power += s.re()[k] * s.re()[k] + s.im()[k] * s.im()[k];
+    }
+    return (re * re + im * im) / s.count() > ONE_PLACE * power;
   }
 
   /** Points that no symbol fell on, where chance leaves none of them out. */
@@ -167,7 +189,8 @@ final class FormatCheck {
     Format best = null;
     double least = BETTER * share;
     for (Format f : Format.values()) {
-      if (f == c.format() || f.offset() || f.differential()) {
+      // Of what is mostly still, on and off keying is always near.
+      if (f == c.format() || f == Format.OOK || f.offset() || f.differential()) {
         continue;
       }
       Constellation points = f.constellation();

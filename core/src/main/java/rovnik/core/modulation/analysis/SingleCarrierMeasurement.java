@@ -88,6 +88,10 @@ public final class SingleCarrierMeasurement {
               Locale.ROOT, "The record ends at %.6g s. Begin earlier.", record.sampleCount() / fs));
     }
     int samples = (int) Math.min(there, samplesWanted(fs));
+    if (silent(record.iq(), from, samples)) {
+      throw new Refusal(
+          "signal", "There is no signal: all samples are 0. Check the source and the connection.");
+    }
     BandTaker taker = new BandTaker(record.iq(), from, samples, fs);
     double centrePort =
         settings.centreHz() == 0
@@ -121,6 +125,15 @@ public final class SingleCarrierMeasurement {
     boolean fail = !(data.isPresent() && settings.knownData()) && decisionsFail(s);
     ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();
     return new Analysis(taker, recovery, s, data, causes, fail);
+  }
+
+  private static boolean silent(float[] iq, int from, int samples) {
+    for (int i = 2 * from; i < 2 * (from + samples); i++) {
+      if (iq[i] != 0) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** More than about one decision in a hundred is wrong: errors then read too low. */

@@ -496,7 +496,8 @@ final class SymbolRecovery {
   }
 
   private static double clamp(double at, double edge) {
-    return Math.max(SincSampler.REACH, Math.min(edge, at));
+    // Of no number at all this is the beginning.
+    return at > SincSampler.REACH ? Math.min(edge, at) : SincSampler.REACH;
   }
 
   private Symbols settle(int rounds, int[] known) {

@@ -175,4 +175,33 @@ public class SingleCarrierMeasurementTest {
       assertEquals(refusal.field(), "format", refusal.getMessage());
     }
   }
+
+  /** A roll-off that is not the sender's: the errors are named after what makes them. */
+  @Test
+  public void aFilterThatDoesNotMatchIsSaid() {
+    Random random = new Random(9);
+    Carriers.Faults f = new Carriers.Faults();
+    f.noiseDb = -60;
+    int[] values = Carriers.values(random, 16, 2000);
+    float[] iq = Carriers.make(Format.QAM16, values, 0.35, SPS, f, random);
+    Outcome o = measure(RecoveryTest.carrier(Format.QAM16, 0.2), iq);
+    ResultTable.Row worst = o.table("causes").orElseThrow().rows().get(0);
+    assertEquals(worst.cells().get(0).text(), "Ripple and group delay");
+    assertTrue(worst.cells().get(5).text().contains("roll-off"), worst.cells().get(5).text());
+  }
+
+  /** Nothing, and a carrier without data: each its own sentence. */
+  @Test
+  public void whatIsNoDataIsSaid() {
+    SingleCarrier c = RecoveryTest.carrier(Format.QPSK, 0.35);
+    Refusal none = expectThrows(Refusal.class, () -> measure(c, new float[20_000]));
+    assertTrue(none.getMessage().contains("no signal"), none.getMessage());
+    float[] still = new float[20_000];
+    for (int i = 0; i < still.length / 2; i++) {
+      still[2 * i] = (float) (0.3 * Math.cos(0.05 * i));
+      still[2 * i + 1] = (float) (0.3 * Math.sin(0.05 * i));
+    }
+    Refusal plain = expectThrows(Refusal.class, () -> measure(c, still));
+    assertTrue(plain.getMessage().contains("plain carrier"), plain.getMessage());
+  }
 }
