@@ -123,7 +123,14 @@ public class FuzzTest {
             .replace(
                 "{measurement}",
                 fuzzer.one(
-                    List.of("spectrum", "network", "spectrum", "network", "phase-noise", "y")))
+                    List.of(
+                        "spectrum",
+                        "network",
+                        "spectrum",
+                        "network",
+                        "phase-noise",
+                        "single-carrier",
+                        "y")))
             .replace("{step}", fuzzer.one(List.of("0", "1", "-1", "q")))
             .replace("{name}", fuzzer.one(List.of("x", "..", "a.sigmf-data")));
     while (path.contains("{")) {
