@@ -1,8 +1,8 @@
-import { Button, Select, Text } from "@mantine/core";
+import { Button, Text } from "@mantine/core";
 import type { Instrument, Job } from "../../api/client";
-import { go } from "../../app/router";
 import { formatHertz, formatSeconds } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
+import { HookUpStep } from "../../desk/HookUpStep";
 import { LevelStep } from "../../desk/LevelStep";
 import { LimitsSentence } from "../../desk/LimitsSentence";
 import { worstReading } from "../../desk/ReadingColumn";
@@ -31,7 +31,6 @@ export function Steps(props: Props) {
   const { model, instrument, job } = props;
   const { state, frame } = model;
   const recording = props.source?.startsWith("r") ?? false;
-  const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
   const running = state?.phase === "RUNNING";
   const refused = frame?.view.refused ?? "";
   const marks = frame?.outcome.marks ?? [];
@@ -39,31 +38,13 @@ export function Steps(props: Props) {
   const wrong = model.problem && !ELSEWHERE.includes(model.problem.field);
   return (
     <>
-      <Step
-        title="Hook up"
-        state={recording || here ? "done" : "attention"}
-        aside={
-          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
-            Open a recording
-          </Button>
-        }
-      >
-        <Select
-          aria-label="Source"
-          size="xs"
-          mt={3}
-          allowDeselect={false}
-          data={props.sources}
-          value={props.source}
-          placeholder="no receiver yet"
-          onChange={(v) => v && props.onSource(v)}
-        />
-        {!recording && !here && (
-          <Button size="compact-xs" variant="light" mt={3} onClick={() => go("/bench")}>
-            To the Bench
-          </Button>
-        )}
-      </Step>
+      <HookUpStep
+        sources={props.sources}
+        source={props.source}
+        instrument={instrument}
+        onSource={props.onSource}
+        onOpenRecording={props.onOpenRecording}
+      />
       {!recording && <LevelStep model={model} />}
       <Step
         title="Settings"

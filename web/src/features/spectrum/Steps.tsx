@@ -1,10 +1,10 @@
-import { Button, Group, Select, Text } from "@mantine/core";
+import { Button, Group, Text } from "@mantine/core";
 import { api, type Instrument, type Job, type Problem } from "../../api/client";
-import { go } from "../../app/router";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
+import { HookUpStep } from "../../desk/HookUpStep";
 import { LimitsSentence } from "../../desk/LimitsSentence";
 import { worstReading } from "../../desk/ReadingColumn";
 import { SetupMenu } from "../../desk/SetupMenu";
@@ -49,7 +49,6 @@ export function Steps(props: Props) {
   const marks = frame?.header.marks ?? [];
   const worst = worstReading(frame?.header.readings ?? []);
   const running = state?.phase === "RUNNING";
-  const here = instrument?.state === "CONNECTED" || instrument?.state === "BUSY";
   // A frame of the settings before says nothing of how far the present ones have come.
   const asked = state?.settings;
   const now = frame?.header.settings;
@@ -60,31 +59,13 @@ export function Steps(props: Props) {
   const stitched = state != null && state.settings.spanHz > state.facts.widestAtOnceHz * 1.000001;
   return (
     <>
-      <Step
-        title="Hook up"
-        state={recording || here ? "done" : "attention"}
-        aside={
-          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
-            Open a recording
-          </Button>
-        }
-      >
-        <Select
-          aria-label="Source"
-          size="xs"
-          mt={3}
-          allowDeselect={false}
-          data={props.sources}
-          value={props.source}
-          placeholder="no receiver yet"
-          onChange={(v) => v && props.onSource(v)}
-        />
-        {!recording && !here && (
-          <Button size="compact-xs" variant="light" mt={3} onClick={() => go("/bench")}>
-            To the Bench
-          </Button>
-        )}
-      </Step>
+      <HookUpStep
+        sources={props.sources}
+        source={props.source}
+        instrument={instrument}
+        onSource={props.onSource}
+        onOpenRecording={props.onOpenRecording}
+      />
       <Levels job={props.job} model={model} recording={recording} />
       <Step
         title="Settings"

@@ -41,11 +41,12 @@ public class ModulationScreenTest extends SpectrumScreen {
   @Test
   public void whatIsWrongWithItIsToldAndTwoRunsAreCompared() {
     word(WORD, "2048");
+    enter("symbols 2200");
     assertThat(reading("ber")).containsText("0");
     Locator why = page.getByTestId("table-causes");
     assertThat(why).containsText("Carrier leakage");
     assertThat(why).containsText("Gain imbalance");
-    assertThat(reading("gainImbalance")).containsText(words("0\\.2\\d dB"));
+    assertThat(reading("gainImbalance")).containsText(words("\\+0\\.2\\d dB"));
     assertThat(reading("frequencyErrorPpm")).containsText(words("\\+1\\.(89|90)"));
     enter("keep drive normal");
     assertThat(page.getByText("Kept as \"drive normal\".")).isVisible();
@@ -61,6 +62,7 @@ public class ModulationScreenTest extends SpectrumScreen {
     assertThat(page.getByText(words("drive high")).first()).isVisible();
     page.goBack();
     word("", "");
+    enter("symbols 2000");
     keepsTheRules();
   }
 

@@ -46,6 +46,9 @@ class DemoData implements ApplicationRunner {
 
   private static final int BUOY_FRAME = 2048;
 
+  /** A frame and a word more: a whole word is in each record. */
+  private static final int BUOY_RESULT = 2200;
+
   private final BenchService bench;
   private final JobService jobs;
   private final NetworkService networks;
@@ -246,7 +249,8 @@ class DemoData implements ApplicationRunner {
         SingleCarrierMeasurement.KIND,
         "Data, as the buoy sends them",
         json.tree(
-            new CarrierSettingsDto(data, 458.525e6, 0, 2000, 0, null, null, "mean", true, 5.0, 33)),
+            new CarrierSettingsDto(
+                data, 458.525e6, 0, BUOY_RESULT, 0, null, null, "mean", true, 5.0, 33)),
         null);
   }
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.Framing;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
@@ -86,6 +87,11 @@ final class SingleCarrierOutcome {
         && !settings.carrier().format().differential()
         && settings.carrier().format().symmetry() > 1) {
       words.append(" What was sent was not found: which axis is I is not known.");
+      Framing f = settings.carrier().framing();
+      int whole = f.everySymbols() + f.symbols(settings.carrier().constellation().bitsPerSymbol());
+      if (!f.none() && n < whole) {
+        words.append(" Only ").append(whole).append(" symbols or more always hold the known word.");
+      }
     }
     return words.toString();
   }

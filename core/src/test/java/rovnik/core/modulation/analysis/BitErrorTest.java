@@ -173,5 +173,11 @@ public class BitErrorTest {
             other, Carriers.make(Format.QPSK, later, 0.35, 4, f, new Random(1)), true);
     assertTrue(without.reading("ber").isEmpty());
     assertTrue(without.summary().contains("not found"), without.summary());
+    // A record that is too short for a word says how long it must be: a frame and a word.
+    int[] few = java.util.Arrays.copyOfRange(values, 40, 390);
+    Outcome brief =
+        SingleCarrierMeasurementTest.measure(
+            c, Carriers.make(Format.QPSK, few, 0.35, 4, f, new Random(1)), true);
+    assertTrue(brief.summary().contains("Only 432 symbols"), brief.summary());
   }
 }
