@@ -34,6 +34,11 @@ public interface Instrument extends AutoCloseable {
     return List.of();
   }
 
+  /** What the user should know of its present state, each with what can be done about it. */
+  default List<Hint> hints() {
+    return List.of();
+  }
+
   /** Its state in a few words, as kept with a run; "" if it has none. */
   default String condition() {
     return "";

@@ -10,6 +10,7 @@ public enum InstrumentKind {
   SWEPT_ANALYZER("Swept analyzer"),
   NETWORK_ANALYZER("Network analyzer"),
   SIGNAL_SOURCE("Signal source"),
+  SIGNAL_GENERATOR("Vector generator"),
   STEP_ATTENUATOR("Switched pad"),
   NOISE_SOURCE("Noise source"),
   PART_HOLDER("Plugged part");

@@ -7,7 +7,9 @@ import rovnik.standins.rf.PartBench;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
 import rovnik.standins.world.ExciterTap;
+import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
+import rovnik.standins.world.ReceiverFrontEnd;
 import rovnik.standins.world.World;
 
 /** All stand-ins around one world, each on its own loopback port. */
@@ -47,7 +49,12 @@ public final class Bench implements AutoCloseable {
             new PartHolderStandin(
                 "Pad at port 1", () -> PartBench.PADS, parts::plugAt1, parts::padAt1),
             new PartHolderStandin(
-                "Pad at port 2", () -> PartBench.PADS, parts::plugAt2, parts::padAt2));
+                "Pad at port 2", () -> PartBench.PADS, parts::plugAt2, parts::padAt2),
+            new GeneratorStandin(world.generator()),
+            new ReceiverStandin(
+                "Rovnik,IQ receiver stand-in,2,1.0",
+                new ReceiverFrontEnd(world, new GeneratorLine(world)),
+                paced));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -103,6 +110,15 @@ public final class Bench implements AutoCloseable {
 
   public int pad2Port() {
     return port(10);
+  }
+
+  public int generatorPort() {
+    return port(11);
+  }
+
+  /** A receiver at the end of the generator's cable. */
+  public int secondReceiverPort() {
+    return port(12);
   }
 
   /** Ports in the order of the getters. */

@@ -74,6 +74,12 @@ public final class Modulator {
         iq, samplesPerSymbol * carrier.symbolRateHz(), seamless, seamless ? "" : seam());
   }
 
+  /** Samples after which all of it begins again, -1 if there are none or too many. */
+  public long seamlessSamples() {
+    long unit = ratio == null ? -1 : seamlessSymbols();
+    return unit < 0 || unit * samplesPerSymbol > LONGEST ? -1 : Math.round(unit * samplesPerSymbol);
+  }
+
   private String seam() {
     return ratio == null
         ? "The sample rate is no simple multiple of the symbol rate: there is a seam where it repeats."

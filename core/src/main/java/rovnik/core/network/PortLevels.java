@@ -8,6 +8,7 @@ import rovnik.core.path.LevelFinding;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.PathElement;
 import rovnik.core.path.SignalPath;
+import rovnik.core.path.SourceLevel;
 
 /**
  * Levels of a two-port measurement: what port 1 sends forward through the path, and what port 2
@@ -30,7 +31,7 @@ public record PortLevels(
     double at = s.lowestHz();
     for (double hz :
         new double[] {s.lowestHz(), (s.lowestHz() + s.highestHz()) / 2, s.highestHz()}) {
-      LevelPlan plan = LevelPlan.of(path, hz, s.powerDbm());
+      LevelPlan plan = LevelPlan.of(path, hz, SourceLevel.of(s.powerDbm()));
       if (worst == null || plan.worstHeadroomDb() < worst.worstHeadroomDb()) {
         worst = plan;
         at = hz;

@@ -8,12 +8,14 @@ import rovnik.core.path.LevelFinding.Severity;
 /**
  * The expected level at every plane of a path, and the headroom to every limit.
  *
- * @param levelDbm expected level at each plane
- * @param headroomDb for each element the distance of its expected input level from its nearest
- *     limit; NaN if it has none (the source always)
+ * @param levelDbm expected mean level at each plane
+ * @param crestDb how far the peaks are above that
+ * @param headroomDb for each element the distance of the peaks at its input from its nearest limit;
+ *     NaN if it has none (the source always)
  * @param findings what is wrong, worst first
  */
-public record LevelPlan(double[] levelDbm, double[] headroomDb, List<LevelFinding> findings) {
+public record LevelPlan(
+    double[] levelDbm, double crestDb, double[] headroomDb, List<LevelFinding> findings) {
 
   /** Headroom that a suggested pad leaves, and below which a headroom is called narrow. */
   public static final double WANTED_HEADROOM_DB = 3;
@@ -23,40 +25,44 @@ public record LevelPlan(double[] levelDbm, double[] headroomDb, List<LevelFindin
 
   /** Plans with the source's own expected level. */
   public static LevelPlan of(SignalPath path, double sourceHz) {
-    return of(path, sourceHz, path.source().outputLevelDbm());
+    return of(path, sourceHz, SourceLevel.of(path.source().outputLevelDbm()));
   }
 
   /**
    * @param path the chain
    * @param sourceHz frequency at the source
-   * @param sourceLevelDbm level at the source's output
+   * @param source level at the source's output; its peaks are what limits are held against
    */
-  public static LevelPlan of(SignalPath path, double sourceHz, double sourceLevelDbm) {
+  public static LevelPlan of(SignalPath path, double sourceHz, SourceLevel source) {
     double[] level = new double[path.planes()];
     double[] headroom = new double[path.elements().size()];
     headroom[0] = Double.NaN;
     List<LevelFinding> findings = new ArrayList<>();
     double spreadDb = 0;
     for (int plane = 0; plane < level.length; plane++) {
-      level[plane] = sourceLevelDbm + path.gainBetweenDb(0, plane, sourceHz);
+      level[plane] = source.meanDbm() + path.gainBetweenDb(0, plane, sourceHz);
       spreadDb += path.elements().get(plane).toleranceDb();
       PathElement next = path.elements().get(plane + 1);
-      headroom[plane + 1] = judge(next, plane + 1, level[plane], spreadDb, findings);
+      headroom[plane + 1] =
+          judge(next, plane + 1, level[plane], source.crestDb(), spreadDb, findings);
     }
     findings.sort(
         (a, b) -> {
           int bySeverity = a.severity().compareTo(b.severity());
           return bySeverity != 0 ? bySeverity : Double.compare(b.excessDb(), a.excessDb());
         });
-    return new LevelPlan(level, headroom, List.copyOf(findings));
+    return new LevelPlan(level, source.crestDb(), headroom, List.copyOf(findings));
   }
 
   private static double judge(
       PathElement element,
       int index,
-      double levelDbm,
+      double meanDbm,
+      double crestDb,
       double spreadDb,
       List<LevelFinding> findings) {
+    double levelDbm = meanDbm + crestDb;
+    String peaks = crestDb > 0.05 ? " in the peaks" : "";
     double toDamage = element.damageLevelDbm() - levelDbm;
     double toHighest = element.highestLevelDbm() - levelDbm;
     double headroom =
@@ -73,9 +79,10 @@ public record LevelPlan(double[] levelDbm, double[] headroomDb, List<LevelFindin
               pad(Math.max(-toDamage, Double.isNaN(toHighest) ? -toDamage : -toHighest)),
               String.format(
                   Locale.ROOT,
-                  "%s would be damaged: %+.1f dBm expected at its input, damage from %+.1f dBm.",
+                  "%s would be damaged: %+.1f dBm expected at its input%s, damage from %+.1f dBm.",
                   element.name(),
                   levelDbm,
+                  peaks,
                   element.damageLevelDbm())));
     } else if (toHighest < 0) {
       findings.add(
@@ -86,9 +93,10 @@ public record LevelPlan(double[] levelDbm, double[] headroomDb, List<LevelFindin
               pad(-toHighest),
               String.format(
                   Locale.ROOT,
-                  "%s would be overloaded: %+.1f dBm expected at its input, linear to %+.1f dBm.",
+                  "%s would be overloaded: %+.1f dBm expected at its input%s, linear to %+.1f dBm.",
                   element.name(),
                   levelDbm,
+                  peaks,
                   element.highestLevelDbm())));
     } else if (headroom < WANTED_HEADROOM_DB) {
       findings.add(

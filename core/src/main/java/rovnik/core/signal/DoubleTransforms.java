@@ -20,6 +20,11 @@ public final class DoubleTransforms {
 
   private DoubleTransforms() {}
 
+  /** A transform of any length, for one use. */
+  public static DoubleFFT_1D once(int length) {
+    return new DoubleFFT_1D(length);
+  }
+
   /**
    * A transform that several threads may use at once.
    *

@@ -147,4 +147,18 @@ public class PathTest {
     new PathCorrection(new SignalPath(List.of(TX, table, RX), 1)).applyTo(atPort, 4e8, 1e6);
     assertEquals(atPort[0], -10, 1e-6);
   }
+
+  /** Peaks are what limits are held against: 6 dB of crest eat 6 dB of headroom. */
+  @Test
+  public void peaksCount() {
+    PathElement port = PathElement.port("RX", 0, 20, 18);
+    SignalPath path = new SignalPath(List.of(PathElement.source("TX", -4, 20), port), 0);
+    assertTrue(LevelPlan.of(path, 458e6, SourceLevel.of(-4)).blocking().isEmpty());
+    LevelPlan peaks = LevelPlan.of(path, 458e6, new SourceLevel(-4, 6));
+    assertEquals(peaks.levelDbm()[0], -4, 1e-9);
+    assertEquals(peaks.worstHeadroomDb(), -2, 1e-9);
+    assertTrue(
+        peaks.blocking().get(0).sentence().contains("in the peaks"),
+        peaks.blocking().get(0).sentence());
+  }
 }

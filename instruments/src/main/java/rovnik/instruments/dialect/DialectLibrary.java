@@ -28,6 +28,7 @@ public final class DialectLibrary {
           "scpi-source",
           "scpi-pad",
           "scpi-noise",
+          "scpi-generator",
           "scpi-parts",
           "scpi-network");
   private final Path folder;

@@ -79,7 +79,7 @@ public interface PartHolder extends Instrument {
     }
 
     private static String clean(String name) {
-      return name.replaceAll("[\"',;\\n]", " ").strip();
+      return name.replaceAll("[\"',;#\\n]", " ").strip();
     }
 
     @Override

@@ -6,10 +6,13 @@ import java.io.OutputStream;
 import java.net.InetSocketAddress;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import rovnik.core.Refusal;
 import rovnik.instruments.InstrumentFault;
 import rovnik.instruments.InstrumentFault.Kind;
 
@@ -72,6 +75,37 @@ public final class ScpiConnection implements AutoCloseable {
   public void set(String message) {
     begin(timeouts);
     send(message + "\nSYST:ERR?");
+    afterwards(message);
+  }
+
+  /**
+   * Sends a message that ends with an IEEE 488.2 definite-length block of 32-bit floats, lowest
+   * byte first, and reads the error queue.
+   */
+  public void setBlock(String message, float[] values) {
+    long bytes = 4L * values.length;
+    if (bytes > LONGEST_BLOCK) {
+      throw new Refusal(
+          "waveform", "At most " + LONGEST_BLOCK / 8 + " samples can be sent in one block.");
+    }
+    begin(timeouts.withExtra(Duration.ofMillis(bytes / 1000)));
+    String length = Long.toString(bytes);
+    try {
+      out.write((message + "#" + length.length() + length).getBytes(StandardCharsets.ISO_8859_1));
+      ByteBuffer part = ByteBuffer.allocate(1 << 18).order(ByteOrder.LITTLE_ENDIAN);
+      for (int from = 0; from < values.length; from += part.capacity() / 4) {
+        int count = Math.min(values.length - from, part.capacity() / 4);
+        part.asFloatBuffer().put(values, from, count);
+        out.write(part.array(), 0, 4 * count);
+      }
+    } catch (IOException e) {
+      throw broken(e);
+    }
+    send("\nSYST:ERR?");
+    afterwards(message);
+  }
+
+  private void afterwards(String message) {
     List<String> errors = new ArrayList<>();
     String error = line();
     while (!noError(error) && errors.size() < MOST_ERRORS) {

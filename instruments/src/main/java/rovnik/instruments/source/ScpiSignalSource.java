@@ -19,7 +19,8 @@ public final class ScpiSignalSource extends ScpiInstrument implements SignalSour
         dialect.can("modulation") && dialect.flag(connection, "modulation"),
         dialect.can("drive") && dialect.flag(connection, "drive"),
         dialect.number(connection, "frequencyHz", 0, 1e12),
-        dialect.number(connection, "levelDbm", -300, 100));
+        dialect.number(connection, "levelDbm", -300, 100),
+        0);
   }
 
   @Override

@@ -34,6 +34,28 @@ public interface SignalSource extends Instrument {
    */
   double[] levelRangeDbm();
 
+  /** What puts level and signal back to what they are now; the output is not touched. */
+  default Runnable restorer() {
+    SourceState before = state();
+    return () -> {
+      SourceState now = state();
+      if (now.driveHigh() != before.driveHigh()) {
+        setDriveHigh(before.driveHigh());
+      }
+      if (now.levelDbm() != before.levelDbm() && state().levelDbm() != before.levelDbm()) {
+        setLevelDbm(before.levelDbm());
+      }
+      if (now.modulated() != before.modulated()) {
+        setModulated(before.modulated());
+      }
+    };
+  }
+
+  /** Whether it is not known before it is set how high the level is with this control. */
+  default boolean levelOpen(String control) {
+    return control.equals(DRIVE);
+  }
+
   @Override
   default List<Control> controls() {
     SourceState s = state();

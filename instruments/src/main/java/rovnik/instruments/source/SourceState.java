@@ -7,10 +7,16 @@ package rovnik.instruments.source;
  * @param modulated data instead of a plain carrier
  * @param driveHigh driven high
  * @param frequencyHz nominal frequency
- * @param levelDbm nominal level at its output
+ * @param levelDbm nominal mean level at its output
+ * @param crestDb how far its peaks are above the mean, 0 if that is not known
  */
 public record SourceState(
-    boolean on, boolean modulated, boolean driveHigh, double frequencyHz, double levelDbm) {
+    boolean on,
+    boolean modulated,
+    boolean driveHigh,
+    double frequencyHz,
+    double levelDbm,
+    double crestDb) {
 
   /** The state in words, as kept with a run. */
   public String text() {

@@ -8,11 +8,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 import java.util.function.LongConsumer;
+import java.util.function.LongFunction;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -20,9 +22,11 @@ import rovnik.core.Refusal;
 import rovnik.core.network.NetworkData;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
+import rovnik.core.path.SourceLevel;
 import rovnik.core.result.Fact;
 import rovnik.instruments.Control;
 import rovnik.instruments.Drivers;
+import rovnik.instruments.Hint;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.InstrumentKind;
 import rovnik.instruments.Values;
@@ -36,6 +40,9 @@ import rovnik.instruments.network.NetworkCapabilities;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
+import rovnik.instruments.source.GeneratorCapabilities;
+import rovnik.instruments.source.KnownWaveform;
+import rovnik.instruments.source.SignalGenerator;
 import rovnik.instruments.source.SignalSource;
 import rovnik.instruments.source.SourceState;
 import rovnik.instruments.sweep.SweepCapabilities;
@@ -60,6 +67,7 @@ public class BenchService implements UserFiles {
     private volatile SourceState source;
     private volatile List<Control> controls = List.of();
     private volatile List<Fact> facts = List.of();
+    private volatile List<Hint> hints = List.of();
     private volatile String condition = "";
 
     Place(InstrumentRow row) {
@@ -76,6 +84,7 @@ public class BenchService implements UserFiles {
   private final PowerGate gate;
   private final AllowedAddresses allowed;
   private volatile Supplier<Set<Long>> jobsUnderWay = Set::of;
+  private volatile LongFunction<Optional<KnownWaveform>> waveforms = id -> Optional.empty();
 
   BenchService(
       InstrumentMapper mapper,
@@ -101,6 +110,11 @@ public class BenchService implements UserFiles {
     jobsUnderWay = asked;
   }
 
+  /** Says how waveforms that generators hold are found by their ids. */
+  public void onAskWaveforms(LongFunction<Optional<KnownWaveform>> finder) {
+    waveforms = finder;
+  }
+
   private void place(InstrumentRow row) {
     Place place = new Place(row);
     places.put(row.id(), place);
@@ -114,6 +128,9 @@ public class BenchService implements UserFiles {
     Dialect dialect = dialects.find(row.dialect());
     Instrument made =
         Drivers.connect(row.host(), row.port(), row.kind(), dialect, Timeouts.DEFAULT);
+    if (made instanceof SignalGenerator generator) {
+      generator.waveforms(id -> waveforms.apply(id));
+    }
     return made instanceof IqReceiver receiver ? new SharedIqReceiver(receiver) : made;
   }
 
@@ -123,6 +140,7 @@ public class BenchService implements UserFiles {
     }
     place.controls = instrument.controls();
     place.facts = instrument.facts();
+    place.hints = instrument.hints();
     place.condition = instrument.condition();
     // An instrument without controls is asked who it is, so that a dead one is noticed.
     return place.condition.isEmpty() ? instrument.identity() : "";
@@ -198,6 +216,7 @@ public class BenchService implements UserFiles {
         p.loop.identity(),
         here ? p.controls.stream().map(InstrumentDto.ControlDto::of).toList() : List.of(),
         here ? p.facts.stream().map(SeriesDto.FactDto::of).toList() : List.of(),
+        here ? p.hints.stream().map(InstrumentDto.HintDto::of).toList() : List.of(),
         p.row.kind() == InstrumentKind.IQ_RECEIVER ? inputs(p) : null);
   }
 
@@ -399,12 +418,14 @@ public class BenchService implements UserFiles {
     return words;
   }
 
-  /** Level that the source behind a path says it puts out, NaN if it is off or not known. */
-  public double sourceLevelDbm(JobDto job) {
+  /** What the source behind a path says it puts out; unknown if it is off or does not say. */
+  public SourceLevel sourceLevel(JobDto job) {
     Long id = job.path().sourceInstrument();
     Place place = id == null ? null : places.get(id);
     SourceState state = place == null ? null : place.source;
-    return state == null || !state.on() ? Double.NaN : state.levelDbm();
+    return state == null || !state.on()
+        ? SourceLevel.UNKNOWN
+        : new SourceLevel(state.levelDbm(), state.crestDb());
   }
 
   /** A job whose path ends elsewhere than at a receiver cannot be measured with that. */
@@ -436,6 +457,20 @@ public class BenchService implements UserFiles {
         });
     listeners.forEach(Runnable::run);
     return dto(place);
+  }
+
+  /** Sends a waveform to the memory of a generator; what it puts out does not change. */
+  public void load(long id, KnownWaveform waveform, float[] iq) {
+    with(id, SignalGenerator.class, "a vector generator", g -> g.load(waveform, iq));
+  }
+
+  /** What a generator can do, from its dialect; it need not be connected. */
+  public GeneratorCapabilities generatorCapabilities(long id) {
+    Place place = find(id);
+    if (place.row.kind() != InstrumentKind.SIGNAL_GENERATOR) {
+      throw new Refusal("generator", place.row.name() + " is not a vector generator.");
+    }
+    return GeneratorCapabilities.of(dialects.find(place.row.dialect()));
   }
 
   /** State of the noise source that a path begins at, NaN if it begins elsewhere; dB. */
@@ -492,21 +527,22 @@ public class BenchService implements UserFiles {
       @Nullable Long jobId,
       @Nullable String overrideReason) {
     SourceState before = source.state();
+    Runnable putBack = source.restorer();
     Map<String, String> rest = new LinkedHashMap<>(values);
     String output = rest.remove(SignalSource.OUTPUT);
     boolean willBeOn = output == null ? before.on() : Values.onOff(output);
     String level = rest.get(SignalSource.LEVEL);
-    boolean drives = rest.containsKey(SignalSource.DRIVE);
+    boolean drives = rest.keySet().stream().anyMatch(source::levelOpen);
     if (drives && before.on()) {
       source.setOn(false); // nothing flows while it is not known how much
     } else if (level != null && willBeOn) {
-      ask(place, Values.number(level), jobId, overrideReason);
+      ask(place, new SourceLevel(Values.number(level), before.crestDb()), jobId, overrideReason);
     }
     boolean done = false;
     try {
       rest.forEach(source::set);
       if (willBeOn && (drives || !before.on())) {
-        ask(place, source.state().levelDbm(), jobId, overrideReason);
+        ask(place, levelOf(source.state()), jobId, overrideReason);
       }
       if (source.state().on() != willBeOn) {
         source.setOn(willBeOn);
@@ -514,33 +550,24 @@ public class BenchService implements UserFiles {
       done = true;
     } finally {
       if (!done) {
-        putBack(source, before);
+        putBack.run();
+        if (source.state().on() != before.on()) {
+          source.setOn(before.on());
+        }
       }
     }
   }
 
-  private void ask(
-      Place place, double levelDbm, @Nullable Long jobId, @Nullable String overrideReason) {
-    try {
-      gate.ask("i" + place.row.id(), flow(place, levelDbm, jobId), overrideReason);
-    } catch (Conflict levels) {
-      throw Conflict.levels(place.row.name() + " was not switched: " + levels.getMessage());
-    }
+  private static SourceLevel levelOf(SourceState s) {
+    return new SourceLevel(s.levelDbm(), s.crestDb());
   }
 
-  private static void putBack(SignalSource source, SourceState before) {
-    SourceState now = source.state();
-    if (now.driveHigh() != before.driveHigh()) {
-      source.setDriveHigh(before.driveHigh());
-    }
-    if (now.levelDbm() != before.levelDbm() && source.state().levelDbm() != before.levelDbm()) {
-      source.setLevelDbm(before.levelDbm());
-    }
-    if (now.modulated() != before.modulated()) {
-      source.setModulated(before.modulated());
-    }
-    if (source.state().on() != before.on()) {
-      source.setOn(before.on());
+  private void ask(
+      Place place, SourceLevel level, @Nullable Long jobId, @Nullable String overrideReason) {
+    try {
+      gate.ask("i" + place.row.id(), flow(place, level, jobId), overrideReason);
+    } catch (Conflict levels) {
+      throw Conflict.levels(place.row.name() + " was not switched: " + levels.getMessage());
     }
   }
 
@@ -551,19 +578,22 @@ public class BenchService implements UserFiles {
   }
 
   /** What would flow from a source at a level: through the job's path, or those in use. */
-  private Flow flow(Place place, double levelDbm, @Nullable Long jobId) {
+  private Flow flow(Place place, SourceLevel level, @Nullable Long jobId) {
     Set<Long> asked = jobId == null ? jobsUnderWay.get() : Set.of(jobId);
     for (long id : asked) {
       JobDto job = jobs.find(id);
       if (Long.valueOf(place.row.id()).equals(job.path().sourceInstrument())) {
-        LevelPlan plan = jobs.plan(job, levelDbm);
+        LevelPlan plan = jobs.plan(job, level);
         String trouble = plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence();
         if (!trouble.isEmpty()) {
-          return new Flow(job.pathVersion(), trouble, levelDbm);
+          return new Flow(job.pathVersion(), trouble, level.meanDbm() + level.crestDb());
         }
       }
     }
-    return new Flow(new JobDto.PathVersion(0, 0), ownLimit(place, levelDbm), levelDbm);
+    return new Flow(
+        new JobDto.PathVersion(0, 0),
+        ownLimit(place, level.meanDbm()),
+        level.meanDbm() + level.crestDb());
   }
 
   /** What the source itself may put out, from its data sheet. */

@@ -38,6 +38,8 @@ import rovnik.server.setups.Setups;
 @Component
 @ConditionalOnProperty("rovnik.demo")
 class DemoData implements ApplicationRunner {
+  private static final int GENERATOR_RESULT = 2000;
+  private static final String PARTS = "scpi-parts";
   private static final String LOOPBACK = "127.0.0.1";
 
   /** What the buoy's data sheet says of its frames. */
@@ -48,6 +50,23 @@ class DemoData implements ApplicationRunner {
 
   /** A frame and a word more: a whole word is in each record. */
   private static final int BUOY_RESULT = 2200;
+
+  /** Names of the instruments in the order of their stand-ins' ports. */
+  private static final List<String> STANDINS =
+      List.of(
+          "Receiver",
+          "Buoy TX",
+          "Pad switch",
+          "Swept analyzer",
+          "Two-input receiver",
+          "Noise source",
+          "Part behind the noise source",
+          "Network analyzer",
+          "Part between the ports",
+          "Pad at port 1",
+          "Pad at port 2",
+          "Vector generator",
+          "Second receiver");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -86,55 +105,71 @@ class DemoData implements ApplicationRunner {
       return;
     }
     // All or nothing: half a demo would stay for good.
-    transaction.executeWithoutResult(status -> fill(port));
+    transaction.executeWithoutResult(status -> fill());
   }
 
-  private void fill(int port) {
-    InstrumentDto receiver =
-        bench.add("Receiver", InstrumentKind.IQ_RECEIVER, LOOPBACK, port, "scpi-iq", true);
-    InstrumentDto buoy =
-        bench.add("Buoy TX", InstrumentKind.SIGNAL_SOURCE, LOOPBACK, port + 1, "scpi-source", true);
-    bench.add("Pad switch", InstrumentKind.STEP_ATTENUATOR, LOOPBACK, port + 2, "scpi-pad", true);
-    bench.add(
-        "Swept analyzer", InstrumentKind.SWEPT_ANALYZER, LOOPBACK, port + 3, "scpi-sweep", true);
-    InstrumentDto two =
-        bench.add(
-            "Two-input receiver",
-            InstrumentKind.IQ_RECEIVER,
-            LOOPBACK,
-            port + 4,
-            "scpi-iq-two",
-            true);
-    InstrumentDto noise =
-        bench.add(
-            "Noise source", InstrumentKind.NOISE_SOURCE, LOOPBACK, port + 5, "scpi-noise", true);
-    bench.add(
-        "Part behind the noise source",
-        InstrumentKind.PART_HOLDER,
-        LOOPBACK,
-        port + 6,
-        "scpi-parts",
-        true);
+  private void fill() {
+    InstrumentDto receiver = standin("Receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq");
+    InstrumentDto buoy = standin("Buoy TX", InstrumentKind.SIGNAL_SOURCE, "scpi-source");
+    standin("Pad switch", InstrumentKind.STEP_ATTENUATOR, "scpi-pad");
+    standin("Swept analyzer", InstrumentKind.SWEPT_ANALYZER, "scpi-sweep");
+    InstrumentDto two = standin("Two-input receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-two");
+    InstrumentDto noise = standin("Noise source", InstrumentKind.NOISE_SOURCE, "scpi-noise");
+    standin("Part behind the noise source", InstrumentKind.PART_HOLDER, PARTS);
     InstrumentDto analyzer =
-        bench.add(
-            "Network analyzer",
-            InstrumentKind.NETWORK_ANALYZER,
-            LOOPBACK,
-            port + 7,
-            "scpi-network",
-            true);
-    InstrumentDto part = place("Part between the ports", port + 8);
-    place("Pad at port 1", port + 9);
-    place("Pad at port 2", port + 10);
+        standin("Network analyzer", InstrumentKind.NETWORK_ANALYZER, "scpi-network");
+    InstrumentDto part = standin("Part between the ports", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Pad at port 1", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Pad at port 2", InstrumentKind.PART_HOLDER, PARTS);
+    InstrumentDto generator =
+        standin("Vector generator", InstrumentKind.SIGNAL_GENERATOR, "scpi-generator");
+    InstrumentDto second = standin("Second receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq");
     parts();
     yearlyCheck(receiver, buoy);
     preamplifier(two, noise);
     gain(analyzer, part);
     stores(analyzer, part);
+    generator(generator, second);
   }
 
-  private InstrumentDto place(String name, int port) {
-    return bench.add(name, InstrumentKind.PART_HOLDER, LOOPBACK, port, "scpi-parts", true);
+  private InstrumentDto standin(String name, InstrumentKind kind, String dialect) {
+    int port = settings.standinBasePort() + STANDINS.indexOf(name);
+    return bench.add(name, kind, LOOPBACK, port, dialect, true);
+  }
+
+  /** The generator straight into a receiver: what it adds by itself. */
+  private void generator(InstrumentDto generator, InstrumentDto second) {
+    JobDto job = jobs.create("Vector generator, its own errors", "Vector generator");
+    jobs.saveLimits(job.id(), new LimitsDto(458.525e6, null, null, null, null));
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element(
+                    "Generator", ElementKind.SOURCE, 0.0, 0, null, null, 20.0, 0.0, generator.id()),
+                element("Cable 1 m", ElementKind.CABLE, -0.6, 0.2, null, null, 24.0, null, null),
+                element(
+                    "Second receiver IN",
+                    ElementKind.PORT,
+                    0.0,
+                    0,
+                    10.0,
+                    20.0,
+                    18.0,
+                    null,
+                    second.id())),
+            0,
+            0));
+    CarrierDto data =
+        new CarrierDto("qam16", 250e3, "root-raised-cosine", 0.25, null, 15, null, null, null);
+    setups.keep(
+        job.id(),
+        SingleCarrierMeasurement.KIND,
+        "16-QAM, as the buoy receiver takes it",
+        json.tree(
+            new CarrierSettingsDto(
+                data, 458.525e6, 0, GENERATOR_RESULT, 0, null, null, "mean", false, 1.0, 5)),
+        null);
   }
 
   /** The shore preamplifier on the network analyzer, between pads. */
@@ -307,21 +342,9 @@ class DemoData implements ApplicationRunner {
   /** The demo's stand-ins may sit on other ports than last time. */
   private void moveStandins(int port) {
     for (InstrumentDto i : bench.all()) {
-      switch (i.name()) {
-        case "Receiver" -> bench.moveTo(i.id(), LOOPBACK, port);
-        case "Buoy TX" -> bench.moveTo(i.id(), LOOPBACK, port + 1);
-        case "Swept analyzer" -> bench.moveTo(i.id(), LOOPBACK, port + 3);
-        case "Two-input receiver" -> bench.moveTo(i.id(), LOOPBACK, port + 4);
-        case "Noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 5);
-        case "Part behind the noise source" -> bench.moveTo(i.id(), LOOPBACK, port + 6);
-        case "Network analyzer" -> bench.moveTo(i.id(), LOOPBACK, port + 7);
-        case "Part between the ports" -> bench.moveTo(i.id(), LOOPBACK, port + 8);
-        case "Pad at port 1" -> bench.moveTo(i.id(), LOOPBACK, port + 9);
-        case "Pad at port 2" -> bench.moveTo(i.id(), LOOPBACK, port + 10);
-        case "Pad switch" -> bench.moveTo(i.id(), LOOPBACK, port + 2);
-        default -> {
-          // an instrument of the user's
-        }
+      int place = STANDINS.indexOf(i.name());
+      if (place >= 0) {
+        bench.moveTo(i.id(), LOOPBACK, port + place);
       }
     }
   }

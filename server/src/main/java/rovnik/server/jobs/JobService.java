@@ -14,6 +14,7 @@ import rovnik.core.formats.GainTableCsv;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SignalPath;
+import rovnik.core.path.SourceLevel;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Refusals;
 import rovnik.server.networks.NetworkService;
@@ -217,18 +218,18 @@ public class JobService {
   /**
    * The level plan of a job.
    *
-   * @param sourceLevelDbm what the source says it puts out, NaN if it does not say
+   * @param source what the source says it puts out
    */
-  public LevelPlan plan(JobDto job, double sourceLevelDbm) {
+  public LevelPlan plan(JobDto job, SourceLevel source) {
     SignalPath path = job.path().toCore();
     double expected = path.source().outputLevelDbm();
-    double level = sourceLevelDbm > expected ? sourceLevelDbm : expected;
-    return LevelPlan.of(path, planningHz(job), level);
+    double level = source.meanDbm() > expected ? source.meanDbm() : expected;
+    return LevelPlan.of(path, planningHz(job), new SourceLevel(level, source.crestDb()));
   }
 
   /** The plan as sent. */
-  public LevelPlanDto planDto(JobDto job, double sourceLevelDbm) {
-    return LevelPlanDto.of(job.path().toCore(), plan(job, sourceLevelDbm), planningHz(job));
+  public LevelPlanDto planDto(JobDto job, SourceLevel source) {
+    return LevelPlanDto.of(job.path().toCore(), plan(job, source), planningHz(job));
   }
 
   private static double planningHz(JobDto job) {

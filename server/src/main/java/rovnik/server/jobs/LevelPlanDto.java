@@ -12,7 +12,8 @@ import rovnik.server.results.Nulls;
 /**
  * The level plan of a path.
  *
- * @param planes one a plane
+ * @param planes one a plane, with its mean level
+ * @param crestDb how far the peaks are above the mean; limits are held against the peaks
  * @param headroomDb one an element, null where it has no limit
  * @param worstHeadroomDb the smallest, null if nothing has a limit
  * @param blocked true if an acquisition needs an override
@@ -20,6 +21,7 @@ import rovnik.server.results.Nulls;
 @Schema(name = "LevelPlan")
 public record LevelPlanDto(
     List<Plane> planes,
+    double crestDb,
     List<@Nullable Double> headroomDb,
     @Nullable Double worstHeadroomDb,
     boolean blocked,
@@ -46,6 +48,7 @@ public record LevelPlanDto(
     }
     return new LevelPlanDto(
         planes,
+        plan.crestDb(),
         headroom,
         Nulls.orNull(plan.worstHeadroomDb()),
         !plan.blocking().isEmpty(),

@@ -129,6 +129,12 @@ final class GuidedWork<S> {
     }
 
     @Override
+    @SuppressWarnings("unchecked") // a bench keeps looks with the settings of its own kind
+    public void keep(Look look, Object keptWith, String name) {
+      session.keep(look, (S) keptWith, of, name);
+    }
+
+    @Override
     public Object recalled(String key) {
       return memory.get(key);
     }

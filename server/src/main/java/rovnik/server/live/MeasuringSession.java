@@ -75,6 +75,9 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     void control(
         long instrument, Map<String, String> values, Long job, String reason, Client client);
 
+    /** Makes a run. */
+    void keep(KeptLook look, String name);
+
     /** The job that holds where none was chosen: the source alone. */
     JobDto withoutJob();
   }
@@ -527,6 +530,11 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   KeptLook kept(@Nullable Long into) {
     Showing.Newest<S> n = showing.newest();
     return kept(measuring.kept(n.look(), n.settings(), n.job()), n.settings(), null, n.job(), into);
+  }
+
+  /** Keeps a look of guided work. */
+  void keep(Look look, S with, JobDto of, String name) {
+    bench.keep(kept(measuring.kept(look, with, of), with, null, of, null), name);
   }
 
   /** The newest finding as a run keeps it. */

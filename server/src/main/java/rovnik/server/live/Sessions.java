@@ -21,6 +21,8 @@ import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.recordings.RecordingService;
+import rovnik.server.runs.KeptLook;
+import rovnik.server.runs.RunService;
 import tools.jackson.databind.json.JsonMapper;
 
 /** All measurements under way, by source and kind. */
@@ -32,6 +34,7 @@ public class Sessions {
   private final BenchService bench;
   private final JobService jobs;
   private final PowerGate gate;
+  private final RunService runs;
   private final long frameNanos;
   private final JsonMapper json;
   private final Map<String, Hold> holds = new ConcurrentHashMap<>();
@@ -43,12 +46,14 @@ public class Sessions {
       JobService jobs,
       PowerGate gate,
       RecordingService recordings,
+      RunService runs,
       ServerSettings settings,
       JsonMapper json) {
     this.kinds = kinds.stream().collect(Collectors.toMap(LiveKind::kind, k -> k));
     this.bench = bench;
     this.jobs = jobs;
     this.gate = gate;
+    this.runs = runs;
     this.frameNanos = 1_000_000_000L / settings.framesPerSecond();
     this.json = json;
     bench.onSwitched(() -> all().forEach(MeasuringSession::restartAverage));
@@ -193,6 +198,11 @@ public class Sessions {
     }
 
     @Override
+    public void keep(KeptLook look, String name) {
+      runs.keep(look, name);
+    }
+
+    @Override
     public JobDto withoutJob() {
       return bench.withoutJob(instrument);
     }
@@ -213,6 +223,11 @@ public class Sessions {
     public void control(
         long instrument, Map<String, String> values, Long job, String reason, Client client) {
       throw Conflict.state("A recording switches nothing.");
+    }
+
+    @Override
+    public void keep(KeptLook look, String name) {
+      throw Conflict.state("Guided work on a recording keeps nothing by itself.");
     }
 
     @Override

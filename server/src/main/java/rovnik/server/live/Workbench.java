@@ -29,6 +29,9 @@ public interface Workbench {
     /** Shows a look while the work goes on. */
     void show(Look look, Object settings);
 
+    /** Keeps a look as a run of the job. */
+    void keep(Look look, Object settings, String name);
+
     /** What earlier work of this session remembered, null if nothing. */
     Object recalled(String key);
 

@@ -58,6 +58,21 @@ public record CarrierSettingsDto(
         referenceLevelDbm);
   }
 
+  CarrierSettingsDto withReference(double levelDbm) {
+    return new CarrierSettingsDto(
+        carrier,
+        centreHz,
+        searchHz,
+        symbols,
+        startSeconds,
+        measuringFilter,
+        measuringParameter,
+        errorsOf,
+        knownData,
+        evmLimitPercent,
+        levelDbm);
+  }
+
   SingleCarrierSettings toCore() {
     if (carrier == null) {
       throw new Refusal("carrier", "Describe the carrier: format, symbolRateHz, filter.");

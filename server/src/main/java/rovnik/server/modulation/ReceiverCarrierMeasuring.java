@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.path.SourceLevel;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.units.Frequency;
@@ -21,8 +22,10 @@ import rovnik.server.config.Conflict;
 import rovnik.server.gate.Flow;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.live.GuidedKind;
 import rovnik.server.live.Look;
 import rovnik.server.live.Measuring;
+import rovnik.server.live.Workbench;
 import rovnik.server.runs.KeptLook;
 
 /** One carrier in the records of a receiver. */
@@ -96,7 +99,8 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
   /** What the source puts out; without a job, the highest level that the user expects. */
   @Override
   public Flow flow(CarrierSettingsDto settings, JobDto job) {
-    double level = job.isNone() ? settings.referenceLevelDbm() : bench.sourceLevelDbm(job);
+    SourceLevel level =
+        job.isNone() ? SourceLevel.of(settings.referenceLevelDbm()) : bench.sourceLevel(job);
     return Flow.through(job, jobs.plan(job, level));
   }
 
@@ -112,8 +116,12 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
 
   @Override
   public @Nullable Look step(@Nullable Instrument instrument) {
-    IqReceiver receiver = (IqReceiver) instrument;
-    receiver.configure(plan.setup());
+    last = taken((IqReceiver) instrument, plan, last);
+    return last;
+  }
+
+  private CarrierLook taken(IqReceiver receiver, Plan with, @Nullable CarrierLook before) {
+    receiver.configure(with.setup());
     IqRecord taken = receiver.acquire();
     // The receiver uses its array again, and this record is read again and kept.
     IqRecord record =
@@ -130,8 +138,24 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
     if (receiver.protectionTripped()) {
       marks.add("input protection tripped");
     }
-    last = look(record, plan, marks, last);
-    return last;
+    return look(record, with, marks, before);
+  }
+
+  @Override
+  public List<GuidedKind> guidedKinds() {
+    return CarrierWorks.ALL;
+  }
+
+  @Override
+  public Workbench workbench(
+      Instrument instrument, CarrierSettingsDto settings, JobDto job, Workbench.Voice voice) {
+    IqReceiver receiver = (IqReceiver) instrument;
+    return new CarrierBench(
+        reference -> taken(receiver, plan(settings.withReference(reference), job), null),
+        bench,
+        settings,
+        job,
+        voice);
   }
 
   private CarrierLook look(

@@ -1,7 +1,9 @@
 package rovnik.server.modulation;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
@@ -9,6 +11,7 @@ import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -17,52 +20,46 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
-import rovnik.core.modulation.Modulator;
-import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.modulation.Waveform;
-import rovnik.core.signal.IqRecord;
-import rovnik.core.uncertainty.InstrumentAccuracy;
+import rovnik.core.modulation.wave.WaveformLook;
+import rovnik.core.path.SourceLevel;
+import rovnik.core.units.Frequency;
+import rovnik.instruments.source.GeneratorCapabilities;
+import rovnik.instruments.source.KnownWaveform;
+import rovnik.instruments.source.SignalGenerator;
+import rovnik.server.bench.BenchService;
+import rovnik.server.bench.InstrumentDto;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.JobService;
+import rovnik.server.jobs.LevelPlanDto;
+import rovnik.server.live.Client;
+import rovnik.server.live.Sessions;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
+import rovnik.server.results.OutcomeDto;
 
-/**
- * Waveforms from descriptions. A waveform is stored as a recording with its own origin, so that
- * whatever measures recordings measures it as well.
- */
+/** Waveforms, what they will be like, and the generators that play them. */
 @RestController
-@RequestMapping("/api/waveforms")
+@RequestMapping("/api")
 class WaveformController {
-  static final String ORIGIN = "waveform";
-  private static final int USUAL_SYMBOLS = 10_000;
-  private static final double USUAL_SAMPLES_PER_SYMBOL = 4;
-  private static final long SEED = 20_261_128;
-
+  private final Waveforms waveforms;
   private final RecordingService recordings;
+  private final BenchService bench;
+  private final JobService jobs;
+  private final Sessions sessions;
 
-  WaveformController(RecordingService recordings) {
+  WaveformController(
+      Waveforms waveforms,
+      RecordingService recordings,
+      BenchService bench,
+      JobService jobs,
+      Sessions sessions) {
+    this.waveforms = waveforms;
     this.recordings = recordings;
+    this.bench = bench;
+    this.jobs = jobs;
+    this.sessions = sessions;
   }
-
-  /**
-   * What to make.
-   *
-   * @param kind "single-carrier"; null for that
-   * @param carrier what it is
-   * @param sampleRateHz null for four samples a symbol
-   * @param symbols at least; as many more as it takes to repeat without a seam
-   * @param centreHz where it is meant to be sent, null for 0
-   * @param ebN0Db energy of a bit over the density of white noise that is added, null for none
-   * @param name null for its description
-   */
-  @Schema(name = "WaveformRequest")
-  record Request(
-      @Nullable String kind,
-      CarrierDto carrier,
-      @Nullable Double sampleRateHz,
-      @Nullable Integer symbols,
-      @Nullable Double centreHz,
-      @Nullable Double ebN0Db,
-      @Nullable String name) {}
 
   /**
    * A waveform that was made. Its samples are scaled so that the highest is 1.
@@ -85,72 +82,127 @@ class WaveformController {
       boolean seamless,
       String note) {}
 
-  @PostMapping
+  /**
+   * What a waveform would be like.
+   *
+   * @param plan mean levels and headroom of the peaks along the job's path, null without a job
+   */
+  @Schema(name = "WaveformPreview")
+  record Preview(OutcomeDto outcome, @Nullable LevelPlanDto plan) {}
+
+  /**
+   * A waveform to look at.
+   *
+   * @param jobId whose path it would go through, null for none
+   * @param levelDbm mean level at its source, null for what the source says
+   */
+  @Schema(name = "WaveformPreviewRequest")
+  record PreviewRequest(
+      WaveformRequest waveform, @Nullable Long jobId, @Nullable Double levelDbm) {}
+
+  /**
+   * A waveform to play.
+   *
+   * @param playbackRateHz null for the rate that it was made for
+   * @param jobId the job that the generator works for; null for those that are measured now
+   * @param overrideReason why power shall flow although the level plan says no
+   */
+  @Schema(name = "Playing")
+  record Play(
+      long waveformId,
+      @Nullable Double playbackRateHz,
+      @Nullable Long jobId,
+      @Nullable String overrideReason) {}
+
+  /** All waveforms, newest first. */
+  @GetMapping("/waveforms")
+  List<RecordingDto> all() {
+    return waveforms.all();
+  }
+
+  @PostMapping("/waveforms")
   @ResponseStatus(HttpStatus.CREATED)
-  Made make(@RequestBody Request r) {
-    if (r.kind() != null && !r.kind().equals("single-carrier")) {
-      throw new Refusal("kind", "Waveforms are made of the kind \"single-carrier\".");
-    }
-    if (r.carrier() == null) {
-      throw new Refusal("carrier", "Describe the carrier: format, symbolRateHz, filter.");
-    }
-    SingleCarrier c = r.carrier().toCore();
-    double rate =
-        r.sampleRateHz() == null ? USUAL_SAMPLES_PER_SYMBOL * c.symbolRateHz() : r.sampleRateHz();
-    if (!(rate > 0 && rate <= 100e9)) {
-      throw new Refusal("sampleRateHz", "The sample rate is more than 0 and at most 100 GHz.");
-    }
-    Waveform w = new Modulator(c, rate).make(r.symbols() == null ? USUAL_SYMBOLS : r.symbols());
-    if (r.ebN0Db() != null) {
-      double esN0 = r.ebN0Db() + 10 * Math.log10(c.constellation().bitsPerSymbol());
-      w = w.withNoise(esN0, c.symbolRateHz(), SEED);
-    }
+  Made make(@RequestBody WaveformRequest r) {
+    Waveforms.Made made = waveforms.make(r);
+    Waveform w = made.waveform();
+    RecordingDto kept = waveforms.keep(r, made);
     double crest = w.crestDb();
-    float scale = (float) Math.pow(10, -crest / 20);
-    float[] iq = w.iq();
-    double power = 0;
-    for (int i = 0; i < iq.length; i++) {
-      iq[i] *= scale;
-      power += (double) iq[i] * iq[i];
-    }
-    RecordingDto kept =
-        recordings.keep(
-            r.name() == null || r.name().isBlank() ? c.words() : r.name(),
-            ORIGIN,
-            new IqRecord(iq, rate, r.centreHz() == null ? 0 : r.centreHz(), Double.NaN, false),
-            InstrumentAccuracy.UNKNOWN,
-            "",
-            Instant.now());
     return new Made(
         kept.id(),
         kept.name(),
-        rate,
+        w.sampleRateHz(),
         kept.samples(),
         kept.seconds(),
         crest,
-        10 * Math.log10(power / w.samples()),
-        w.seamless() && r.ebN0Db() == null,
+        -crest,
+        w.seamless(),
         w.note());
   }
 
-  @GetMapping("/{id}/sigmf-meta")
+  /** What it would be like; nothing is stored. */
+  @PostMapping("/waveforms/preview")
+  Preview preview(@RequestBody PreviewRequest r) {
+    if (r.waveform() == null) {
+      throw new Refusal("waveform", "Describe the waveform.");
+    }
+    Waveforms.Made made = waveforms.make(r.waveform());
+    LevelPlanDto plan = null;
+    if (r.jobId() != null) {
+      JobDto job = jobs.find(r.jobId());
+      double level = r.levelDbm() == null ? bench.sourceLevel(job).meanDbm() : r.levelDbm();
+      plan = jobs.planDto(job, new SourceLevel(level, made.waveform().crestDb()));
+    }
+    return new Preview(OutcomeDto.whole(WaveformLook.of(made.waveform(), made.words())), plan);
+  }
+
+  @DeleteMapping("/waveforms/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable long id) {
+    waveforms.remove(id);
+  }
+
+  @GetMapping("/waveforms/{id}/sigmf-meta")
   ResponseEntity<byte[]> meta(@PathVariable long id) {
     return file(id, ".sigmf-meta", MediaType.APPLICATION_JSON).body(recordings.metaJson(id));
   }
 
-  @GetMapping("/{id}/sigmf-data")
+  @GetMapping("/waveforms/{id}/sigmf-data")
   ResponseEntity<Resource> data(@PathVariable long id) {
     return file(id, ".sigmf-data", MediaType.APPLICATION_OCTET_STREAM)
         .body(new FileSystemResource(recordings.dataFile(id)));
   }
 
   private ResponseEntity.BodyBuilder file(long id, String ending, MediaType type) {
-    String name = recordings.ofOrigin(id, ORIGIN).name().replaceAll("[^\\w .+-]", "_");
+    String name = waveforms.find(id).name().replaceAll("[^\\w .+-]", "_");
     return ResponseEntity.ok()
         .headers(
             h ->
                 h.setContentDisposition(
                     ContentDisposition.attachment().filename(name + ending).build()))
         .contentType(type);
+  }
+
+  /** Sends a waveform to a generator and plays it; the gate is asked if its output is on. */
+  @PostMapping("/instruments/{id}/play")
+  InstrumentDto play(@PathVariable long id, Client client, @RequestBody Play p) {
+    GeneratorCapabilities can = bench.generatorCapabilities(id);
+    waveforms.find(p.waveformId());
+    KnownWaveform w = waveforms.known(p.waveformId()).orElseThrow();
+    double rate = p.playbackRateHz() == null ? w.rateHz() : p.playbackRateHz();
+    if (!(rate >= can.slowestRateHz() && rate <= can.fastestRateHz())) {
+      throw new Refusal(
+          "playbackRateHz",
+          "The generator plays "
+              + Frequency.ofHertz(can.slowestRateHz())
+              + " to "
+              + Frequency.ofHertz(can.fastestRateHz())
+              + "; make the waveform for a rate within that.");
+    }
+    bench.load(id, w, waveforms.samples(p.waveformId()));
+    Map<String, String> values = new LinkedHashMap<>();
+    values.put(SignalGenerator.RATE, Double.toString(rate));
+    values.put(SignalGenerator.SIGNAL, Long.toString(w.id()));
+    sessions.control(id, values, p.jobId(), p.overrideReason(), client);
+    return bench.one(id);
   }
 }

@@ -46,8 +46,8 @@ interface AcquisitionMapper {
           + " description, recorded_at, hardware, file_name, sha256, level_accuracy_db, frequency_accuracy,"
           + " linearity_db";
 
-  @Select("select " + COLUMNS + " from acquisition where origin = 'file' order by id desc")
-  List<AcquisitionRow> opened();
+  @Select("select " + COLUMNS + " from acquisition where origin = #{origin} order by id desc")
+  List<AcquisitionRow> ofOrigin(String origin);
 
   @Select("select file_name from acquisition")
   List<String> fileNames();

@@ -89,7 +89,7 @@ public class RecordingService {
   }
 
   public List<RecordingDto> opened() {
-    return mapper.opened().stream().map(RecordingService::dto).toList();
+    return mapper.ofOrigin("file").stream().map(RecordingService::dto).toList();
   }
 
   public RecordingDto find(long id) {
@@ -325,6 +325,11 @@ public class RecordingService {
         EmissionMeasurement.of(base, settings, view, context, layout, record),
         looks.stack(),
         looks.unsettled());
+  }
+
+  /** All recordings that came about in one way, newest first. */
+  public List<RecordingDto> allOfOrigin(String origin) {
+    return mapper.ofOrigin(origin).stream().map(RecordingService::dto).toList();
   }
 
   /** A recording that came about in one way, or a {@link Conflict} if it did not. */

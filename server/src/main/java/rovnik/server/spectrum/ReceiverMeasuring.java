@@ -10,6 +10,7 @@ import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.EmissionResult;
 import rovnik.core.emission.SpectrumOutcome;
 import rovnik.core.path.PathCorrection;
+import rovnik.core.path.SourceLevel;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.SpectrumLayout;
@@ -111,7 +112,8 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
   /** What the source puts out; without a job, the highest level that the user expects. */
   @Override
   public Flow flow(SettingsDto settings, JobDto job) {
-    double level = job.isNone() ? settings.referenceLevelDbm() : bench.sourceLevelDbm(job);
+    SourceLevel level =
+        job.isNone() ? SourceLevel.of(settings.referenceLevelDbm()) : bench.sourceLevel(job);
     return Flow.through(job, jobs.plan(job, level));
   }
 

@@ -163,7 +163,8 @@ final class SpectrumBench implements Workbench {
 
   /** True if the path of the job begins at a source that is on. */
   boolean sourceOn() {
-    return job().path().sourceInstrument() != null && !Double.isNaN(bench.sourceLevelDbm(job()));
+    return job().path().sourceInstrument() != null
+        && !Double.isNaN(bench.sourceLevel(job()).meanDbm());
   }
 
   void switchSource(boolean on) {
@@ -171,7 +172,7 @@ final class SpectrumBench implements Workbench {
   }
 
   double sourceLevelDbm() {
-    return bench.sourceLevelDbm(job());
+    return bench.sourceLevel(job()).meanDbm();
   }
 
   void setSourceLevelDbm(double levelDbm) {

@@ -19,12 +19,14 @@ public abstract class ScpiInstrument {
 
   private record Command(Header header, Consumer<String> set, Supplier<byte[]> query) {}
 
+  private static final byte[] NO_BLOCK = {};
   private final List<Command> commands = new ArrayList<>();
   private final Deque<String> errors = new ArrayDeque<>();
   private final String identity;
   private int eventStatus = 128; // power on
   private int eventEnable;
   private int serviceEnable;
+  private byte[] block = NO_BLOCK;
 
   protected ScpiInstrument(String identity) {
     this.identity = identity;
@@ -60,6 +62,11 @@ public abstract class ScpiInstrument {
     return 0;
   }
 
+  /** The block that came with the command that is being run; empty if none did. */
+  protected final byte[] block() {
+    return block;
+  }
+
   public String identity() {
     return identity;
   }
@@ -88,6 +95,12 @@ public abstract class ScpiInstrument {
    * @return the response without its end of line, or null if there was no query
    */
   public final synchronized byte[] run(String message) {
+    return run(message, NO_BLOCK);
+  }
+
+  /** The same with the block that stood in the message; "#" is left in its place. */
+  final synchronized byte[] run(String message, byte[] with) {
+    block = with;
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     boolean answered = false;
     String branch = "";
@@ -190,7 +203,7 @@ public abstract class ScpiInstrument {
     }
     var m =
         java.util.regex.Pattern.compile(
-                "([+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:E[+-]?\\d+)?)\\s*(GHZ|MHZ|KHZ|HZ|DB|DBM|NS|US|MS|S)?")
+                "([+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:E[+-]?\\d+)?)\\s*(GHZ|MHZ|KHZ|HZ|DB|DBM|V|NS|US|MS|S)?")
             .matcher(p);
     if (!m.matches()) {
       throw new ScpiError(-104, "Data type error; " + parameter);

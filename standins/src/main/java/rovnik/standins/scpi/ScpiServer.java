@@ -14,6 +14,7 @@ import java.util.concurrent.ConcurrentHashMap;
 /** Serves one instrument on a TCP port: one program message a line, any number of connections. */
 public final class ScpiServer implements AutoCloseable {
   private static final int LONGEST_LINE = 1 << 22;
+  private static final long LONGEST_BLOCK = 1L << 29;
   private final ServerSocket listener;
   private final ScpiInstrument instrument;
   private final Set<Socket> connections = ConcurrentHashMap.newKeySet();
@@ -57,8 +58,14 @@ public final class ScpiServer implements AutoCloseable {
       InputStream in = new BufferedInputStream(socket.getInputStream());
       OutputStream out = socket.getOutputStream();
       StringBuilder line = new StringBuilder();
+      byte[] block = {};
       int c;
       while ((c = in.read()) >= 0) {
+        if (c == '#') {
+          block = block(in);
+          line.append('#');
+          continue;
+        }
         if (c != '\n') {
           if (line.length() < LONGEST_LINE) {
             line.append((char) c);
@@ -68,7 +75,7 @@ public final class ScpiServer implements AutoCloseable {
         if (line.length() >= LONGEST_LINE) {
           instrument.raise(-223, "Too much data; the message is longer than 4 MiB");
         } else {
-          byte[] reply = instrument.run(line.toString());
+          byte[] reply = instrument.run(line.toString(), block);
           if (reply != null) {
             out.write(reply);
             out.write("\n".getBytes(StandardCharsets.ISO_8859_1));
@@ -76,12 +83,26 @@ public final class ScpiServer implements AutoCloseable {
           }
         }
         line.setLength(0);
+        block = new byte[0];
       }
     } catch (IOException gone) {
       // The client went away: nothing to tell anyone.
     } finally {
       connections.remove(socket);
     }
+  }
+
+  /** The rest of an IEEE 488.2 definite-length block; a broken one ends the connection. */
+  private static byte[] block(InputStream in) throws IOException {
+    int digits = in.read() - '0';
+    long length = 0;
+    for (int i = 0; i < digits; i++) {
+      length = 10 * length + in.read() - '0';
+    }
+    if (digits < 1 || digits > 9 || length < 0 || length > LONGEST_BLOCK) {
+      throw new IOException("a block of " + length + " bytes");
+    }
+    return in.readNBytes((int) length);
   }
 
   @Override

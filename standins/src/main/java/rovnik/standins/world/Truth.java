@@ -149,6 +149,22 @@ public final class Truth {
   /** Trace noise in 1 kHz, as a share of what is read. */
   public static final double ANALYZER_JITTER = 1.2e-4;
 
+  /** Vector generator: its modulator before and after its own adjustment. */
+  public static final double GENERATOR_LEAKAGE_DBC = -38;
+
+  public static final double GENERATOR_ADJUSTED_LEAKAGE_DBC = -62;
+  public static final double GENERATOR_IMBALANCE_DB = 0.3;
+  public static final double GENERATOR_ADJUSTED_IMBALANCE_DB = 0.01;
+  public static final double GENERATOR_QUADRATURE_DEGREES = 0.8;
+  public static final double GENERATOR_ADJUSTED_QUADRATURE_DEGREES = 0.03;
+  public static final double GENERATOR_DELAY_SECONDS = 35e-12;
+  public static final double GENERATOR_REFERENCE_ERROR = 4e-9;
+  public static final double GENERATOR_OIP3_DBM = 38;
+  public static final double GENERATOR_NOISE_DBC_PER_HZ = -138;
+  public static final double GENERATOR_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ = -112;
+  public static final double GENERATOR_PHASE_NOISE_CORNER_HZ = 2e3;
+  public static final double GENERATOR_CABLE_DB_AT_1_GHZ = 0.9;
+
   /** The buoy's exciter at its test point: level as in 50 ohm, and the regulator's spur there. */
   public static final double EXCITER_DBM = 12;
 

@@ -13,6 +13,7 @@ public final class World implements PortSignal {
   private final RandomGenerator random;
   private final Noise noise;
   private final Symbols symbols;
+  private final GeneratorOutput generator;
   private boolean transmitting = true;
   private boolean data;
   private double driveDb;
@@ -24,6 +25,7 @@ public final class World implements PortSignal {
     this.random = RandomGeneratorFactory.of("L64X128MixRandom").create(seed);
     this.noise = new Noise(random);
     this.symbols = new Symbols(Truth.ROLL_OFF, seed);
+    this.generator = new GeneratorOutput(seed + 31);
     this.phase = phaseSigma() * random.nextGaussian();
   }
 
@@ -83,8 +85,12 @@ public final class World implements PortSignal {
     return noise;
   }
 
-  double timeSeconds() {
+  synchronized double timeSeconds() {
     return timeSeconds;
+  }
+
+  public GeneratorOutput generator() {
+    return generator;
   }
 
   Symbols symbols() {

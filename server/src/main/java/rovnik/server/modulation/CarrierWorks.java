@@ -1,0 +1,27 @@
+package rovnik.server.modulation;
+
+import java.util.List;
+import rovnik.server.live.GuidedKind;
+
+/** The kinds of guided work that carriers offer. */
+final class CarrierWorks {
+  private static final int ROUNDS = 2;
+  private static final double ABOVE_DB = 30;
+  private static final double STEP_DB = 2;
+
+  static final List<GuidedKind> ALL =
+      List.of(
+          new GuidedKind(
+              "trim",
+              "Trim until it is best",
+              "Turns leakage, gain, quadrature and delay of the generator until the errors are"
+                  + " least; before and after are kept as runs.",
+              new TrimWork.Form(false, ROUNDS)),
+          new GuidedKind(
+              "front-end",
+              "Front end at its best",
+              "Finds the reference level at which the receiver adds the least, and sets it.",
+              new FrontEndWork.Form(ABOVE_DB, STEP_DB)));
+
+  private CarrierWorks() {}
+}

@@ -1,0 +1,136 @@
+package rovnik.server.modulation;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.wave.BandNoise;
+import rovnik.core.modulation.wave.DataPart;
+import rovnik.core.modulation.wave.Modulated;
+import rovnik.core.modulation.wave.Pulses;
+import rovnik.core.modulation.wave.Sweep;
+import rovnik.core.modulation.wave.Tones;
+import rovnik.core.modulation.wave.WavePart;
+import rovnik.core.modulation.wave.WaveSum;
+
+/**
+ * One part of a waveform.
+ *
+ * @param kind single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep or recording
+ * @param offsetHz how far it is moved, null for 0
+ * @param levelDb against the other parts, null for 0
+ * @param carrier of single-carrier
+ * @param tones of tones
+ * @param count tones of a comb
+ * @param spacingHz of the tones of a comb
+ * @param lowCrest phases of a comb that keep its peaks low; null for true
+ * @param widthSeconds of a pulse, between the middles of its edges
+ * @param intervalSeconds from pulse to pulse
+ * @param edgeSeconds of a pulse, null for 0
+ * @param bandHz width of noise
+ * @param depthPercent of AM
+ * @param deviationHz of FM: peak, of noise rms
+ * @param deviationRadians of PM: peak, of noise rms
+ * @param rateHz of the tone that modulates, or band of the noise
+ * @param byNoise noise modulates instead of a tone; null for false
+ * @param fromHz where a sweep begins
+ * @param toHz where it ends
+ * @param seconds that it lasts
+ * @param recordingId of samples as they are
+ */
+@Schema(name = "WaveformPart")
+record WaveformPartDto(
+    String kind,
+    @Nullable Double offsetHz,
+    @Nullable Double levelDb,
+    @Nullable CarrierDto carrier,
+    @Nullable List<ToneDto> tones,
+    @Nullable Integer count,
+    @Nullable Double spacingHz,
+    @Nullable Boolean lowCrest,
+    @Nullable Double widthSeconds,
+    @Nullable Double intervalSeconds,
+    @Nullable Double edgeSeconds,
+    @Nullable Double bandHz,
+    @Nullable Double depthPercent,
+    @Nullable Double deviationHz,
+    @Nullable Double deviationRadians,
+    @Nullable Double rateHz,
+    @Nullable Boolean byNoise,
+    @Nullable Double fromHz,
+    @Nullable Double toHz,
+    @Nullable Double seconds,
+    @Nullable Long recordingId) {
+  private static final String KINDS =
+      "single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep or recording";
+
+  /**
+   * A tone.
+   *
+   * @param levelDb against the others, null for 0
+   * @param phaseDegrees null for 0
+   */
+  @Schema(name = "Tone")
+  record ToneDto(double offsetHz, @Nullable Double levelDb, @Nullable Double phaseDegrees) {
+    Tones.Tone toCore() {
+      return new Tones.Tone(offsetHz, or(levelDb, 0), Math.toRadians(or(phaseDegrees, 0)));
+    }
+  }
+
+  /** Reads samples of a recording. */
+  interface Samples {
+    WavePart of(long recordingId);
+  }
+
+  WaveSum.Placed toCore(long seed, Samples samples) {
+    return new WaveSum.Placed(part(seed, samples), or(offsetHz, 0), or(levelDb, 0));
+  }
+
+  private WavePart part(long seed, Samples samples) {
+    String k = kind == null ? "" : kind.toLowerCase(Locale.ROOT);
+    return switch (k) {
+      case "single-carrier" -> new DataPart(given(carrier, "carrier").toCore());
+      case "carrier" -> Tones.carrier();
+      case "tones" ->
+          new Tones(
+              given(tones, "tones").stream()
+                  .filter(Objects::nonNull)
+                  .map(ToneDto::toCore)
+                  .toList(),
+              "tones");
+      case "comb" ->
+          Tones.comb(
+              given(count, "count"), given(spacingHz, "spacingHz"), lowCrest == null || lowCrest);
+      case "pulses" ->
+          new Pulses(
+              given(widthSeconds, "widthSeconds"),
+              given(intervalSeconds, "intervalSeconds"),
+              or(edgeSeconds, 0));
+      case "noise" -> new BandNoise(given(bandHz, "bandHz"), seed);
+      case "am" -> modulated(Modulated.Kind.AM, given(depthPercent, "depthPercent") / 100, seed);
+      case "fm" -> modulated(Modulated.Kind.FM, given(deviationHz, "deviationHz"), seed);
+      case "pm" -> modulated(Modulated.Kind.PM, given(deviationRadians, "deviationRadians"), seed);
+      case "sweep" ->
+          new Sweep(given(fromHz, "fromHz"), given(toHz, "toHz"), given(seconds, "seconds"));
+      case "recording" -> samples.of(given(recordingId, "recordingId"));
+      default -> throw new Refusal("kind", "A part of a waveform is of the kind " + KINDS + ".");
+    };
+  }
+
+  private Modulated modulated(Modulated.Kind k, double amount, long seed) {
+    return new Modulated(k, amount, given(rateHz, "rateHz"), byNoise != null && byNoise, seed);
+  }
+
+  private <T> T given(@Nullable T value, String field) {
+    if (value == null) {
+      throw new Refusal(field, "A part of the kind \"" + kind + "\" needs \"" + field + "\".");
+    }
+    return value;
+  }
+
+  private static double or(@Nullable Double value, double otherwise) {
+    return value == null ? otherwise : value;
+  }
+}
