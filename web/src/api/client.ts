@@ -7,6 +7,11 @@ type Filled<T, K extends keyof T> = Omit<T, K> & { [P in K]-?: NonNullable<T[P]>
 
 export type Instrument = Schemas["Instrument"];
 export type Control = Schemas["Control"];
+export type Hint = Schemas["Hint"];
+export type WaveformPart = Schemas["WaveformPart"];
+export type WaveformRequest = Schemas["WaveformRequest"];
+export type WaveformPreview = Schemas["WaveformPreview"];
+export type Waveform = Schemas["Waveform"];
 export type InstrumentKind = Schemas["InstrumentKind"];
 export type FoundInstrument = Schemas["FoundInstrument"];
 export type SecondInput = Schemas["SecondInput"];

@@ -1,7 +1,7 @@
 import type uPlot from "uplot";
 import { axisOf, cursorOf } from "./cursor";
 import { css, drawOver, drawUnder } from "./plotDraw";
-import { frequencyAxis, type PlotProps } from "./plotTypes";
+import { type PlotProps, placeAxis } from "./plotTypes";
 import { formatEngineering, formatHertz } from "./units";
 
 /** The axis that this plot shares with others. */
@@ -9,10 +9,10 @@ export const axisKey = (p: PlotProps) => axisOf(p.xName ?? "Frequency", p.xUnit 
 
 function xLabel(props: PlotProps): string {
   const name = props.xName ?? "Frequency";
-  if (props.xUnit !== undefined && props.xUnit !== "Hz") {
-    return props.xUnit ? `${name} (${props.xUnit})` : name;
-  }
-  return props.logarithmic ? name : `${name} (${frequencyAxis(props.xRange).unit})`;
+  const { unit } = placeAxis(props.xRange, props.xUnit);
+  return unit && !(props.logarithmic && (props.xUnit ?? "Hz") === "Hz")
+    ? `${name} (${unit})`
+    : name;
 }
 
 function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[] {
@@ -27,10 +27,14 @@ function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[]
         : null;
     });
   }
-  const scale = (props.xUnit ?? "Hz") === "Hz" ? frequencyAxis(props.xRange).scale : 1;
+  const { scale } = placeAxis(props.xRange, props.xUnit);
   const [a, b] = splits as number[];
   const step = splits.length > 1 ? (b - a) / scale : 1;
-  const digits = Math.max(0, Math.min(9, -Math.floor(Math.log10(step) + 1e-9)));
+  // As many as it takes to write the step: 2.5 needs one more than 2.
+  let digits = 0;
+  while (digits < 9 && Math.abs(step * 10 ** digits - Math.round(step * 10 ** digits)) > 1e-6) {
+    digits++;
+  }
   return splits.map((s) => (s === null ? null : (s / scale).toFixed(digits)));
 }
 

@@ -97,6 +97,22 @@ export function frequencyAxis(range: [number, number]): { scale: number; unit: s
   return size >= 1e3 ? { scale: 1e3, unit: "kHz" } : { scale: 1, unit: "Hz" };
 }
 
+/** Scale and unit in which the places of an axis are written. */
+export function placeAxis(range: [number, number], unit = "Hz"): { scale: number; unit: string } {
+  if (unit === "Hz") {
+    return frequencyAxis(range);
+  }
+  const size = Math.max(Math.abs(range[0]), Math.abs(range[1]));
+  if (unit !== "s" || size >= 1) {
+    return { scale: 1, unit };
+  }
+  return size >= 1e-3
+    ? { scale: 1e-3, unit: "ms" }
+    : size >= 1e-6
+      ? { scale: 1e-6, unit: "µs" }
+      : { scale: 1e-9, unit: "ns" };
+}
+
 /** Level of a trace at a frequency, straight lines between points; null outside. */
 export function levelAt(trace: PlotTrace, hertz: number): number | null {
   const x = (hertz - trace.startHz) / trace.stepHz;

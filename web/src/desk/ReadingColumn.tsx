@@ -41,7 +41,7 @@ function ownUnit(r: Reading): boolean {
   );
 }
 
-const WIDTHS = new Set(["occupiedBandwidth", "residualFm"]);
+const WIDTHS = new Set(["occupiedBandwidth", "residualFm", "occupied"]);
 
 export function formatValue(r: Reading): string {
   if (r.value === null) {

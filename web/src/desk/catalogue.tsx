@@ -332,6 +332,8 @@ export function TileChoice(props: {
 export function OutcomeTile(props: {
   place: number;
   tile: Tile;
+  /** What it is called; its number by default. */
+  label?: string;
   look: Look | null;
   /** Further things that the area can show. */
   also?: { value: string; label: string }[];
@@ -347,7 +349,7 @@ export function OutcomeTile(props: {
   const choice = (
     <TileChoice place={place} tile={tile} whats={whats} views={views} onChange={props.onChange} />
   );
-  const label = `Tile ${place + 1}`;
+  const label = props.label ?? `Tile ${place + 1}`;
   if (look && series && view) {
     const lead = view === "curve" ? choice : null;
     return (

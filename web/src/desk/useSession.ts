@@ -120,6 +120,13 @@ export function useSession<S extends object, F, Frame>(
       act(() => api.post(`${url}/guided`, { jobId, overrideReason, work })),
     [act, url, jobId],
   );
+  // Guided work keeps runs of its own on the way.
+  const working = state?.guided != null;
+  useEffect(() => {
+    if (!working) {
+      queries.invalidateQueries({ queryKey: ["runs"] });
+    }
+  }, [working, queries]);
   const stopGuided = useCallback(() => inOrder(() => api.remove(`${url}/guided`)), [inOrder, url]);
 
   const keep = useCallback(

@@ -1,12 +1,20 @@
-import { Alert, Button, Group, Modal, Stack, Text, Textarea } from "@mantine/core";
+import { Alert, Button, Group, Modal, Stack, Text } from "@mantine/core";
 import { IconChevronDown, IconChevronRight } from "@tabler/icons-react";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Instrument, type Job, type Problem } from "../../api/client";
+import { api, type Instrument, type Job } from "../../api/client";
 import { ConfirmButton } from "../../components/ConfirmButton";
+import { later } from "../../components/later";
+import { ControlField } from "../../desk/ControlField";
+import { Hints } from "../../desk/Hints";
 import { factWords } from "../../desk/outcomes";
+import { RefusedSwitch } from "../../desk/RefusedSwitch";
+import { useControls } from "../../desk/useControls";
+import { FIRST_CARRIER } from "../waveforms/parts";
 import classes from "./BenchPage.module.css";
-import { ControlField } from "./ControlField";
+
+const WaveformDialog = later(
+  async () => (await import("../waveforms/WaveformDialog")).WaveformDialog,
+);
 
 const STATE_WORDS: Record<Instrument["state"], string> = {
   DISCONNECTED: "\u25CB not connected",
@@ -20,43 +28,23 @@ const STATE_WORDS: Record<Instrument["state"], string> = {
 /** One instrument: its state and its switches on a line, the rest when it is unfolded. */
 export function InstrumentLine(props: { instrument: Instrument; job: Job | undefined }) {
   const { instrument, job } = props;
-  const queries = useQueryClient();
   const [open, setOpen] = useState(false);
-  const [note, setNote] = useState("");
-  const [wrong, setWrong] = useState("");
+  const [making, setMaking] = useState(false);
   const [errors, setErrors] = useState<string[] | null>(null);
-  const [refused, setRefused] = useState<{ values: Record<string, string>; why: string } | null>(
-    null,
-  );
-  const url = `/api/instruments/${instrument.id}`;
+  const { url, note, wrong, refused, leave, act, turn } = useControls(instrument, job);
   const off = instrument.state === "DISCONNECTED";
-
-  const act = async (work: () => Promise<string>) => {
-    setNote("");
-    setWrong("");
-    try {
-      setNote(await work());
-    } catch (e) {
-      setWrong((e as Problem).message);
-    }
-    await queries.invalidateQueries({ queryKey: ["instruments"] });
-    await queries.invalidateQueries({ queryKey: ["plan"] });
-  };
-  const turn = (values: Record<string, string>, overrideReason = "") =>
-    act(async () => {
-      try {
-        await api.put(`${url}/controls`, { values, jobId: job?.id ?? null, overrideReason });
-        setRefused(null);
-        return "";
-      } catch (e) {
-        const problem = e as Problem;
-        if (problem.field === "levelPlan") {
-          setRefused({ values, why: problem.message });
-          return "";
-        }
-        throw e;
-      }
-    });
+  const fields = (minor: boolean) =>
+    instrument.controls
+      .filter((c) => c.form !== "ACTION" && c.minor === minor)
+      .map((c) => (
+        <ControlField
+          key={c.id}
+          control={c}
+          of={instrument.name}
+          disabled={off}
+          onSet={(value) => turn({ [c.id]: value })}
+        />
+      ));
 
   return (
     <section className={classes.line} data-state={instrument.state} aria-label={instrument.name}>
@@ -75,17 +63,7 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
           </span>
         </button>
         <div className={classes.controls}>
-          {instrument.controls
-            .filter((c) => c.form !== "ACTION")
-            .map((c) => (
-              <ControlField
-                key={c.id}
-                control={c}
-                of={instrument.name}
-                disabled={off}
-                onSet={(value) => turn({ [c.id]: value })}
-              />
-            ))}
+          {fields(false)}
           {instrument.facts.map((f) => (
             <span key={f.label} className="figures">
               {factWords(f)}
@@ -99,15 +77,11 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
           {instrument.message}
         </Alert>
       )}
-      {refused && (
-        <Refused
-          why={refused.why}
-          onLeave={() => setRefused(null)}
-          onTurn={(reason) => turn(refused.values, reason)}
-        />
-      )}
+      {refused && <RefusedSwitch why={refused.why} onLeave={leave} onTurn={refused.again} />}
+      <Hints hints={instrument.hints} onTake={turn} />
       {open && (
         <div className={classes.more}>
+          <div className={classes.controls}>{fields(true)}</div>
           <Text fz="sm">
             <span className="figures">
               {instrument.host}:{instrument.port}
@@ -160,6 +134,11 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
             >
               Errors
             </Button>
+            {instrument.kind === "SIGNAL_GENERATOR" && (
+              <Button size="compact-sm" disabled={off} onClick={() => setMaking(true)}>
+                Waveform ...
+              </Button>
+            )}
             {instrument.controls
               .filter((c) => c.form === "ACTION")
               .map((c) => (
@@ -197,6 +176,14 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
           {wrong}
         </Alert>
       )}
+      {making && (
+        <WaveformDialog
+          generator={instrument}
+          job={job}
+          carrier={FIRST_CARRIER}
+          onClose={() => setMaking(false)}
+        />
+      )}
       <Modal
         opened={errors !== null}
         onClose={() => setErrors(null)}
@@ -216,36 +203,5 @@ export function InstrumentLine(props: { instrument: Instrument; job: Job | undef
         )}
       </Modal>
     </section>
-  );
-}
-
-/** What the level plan says against it, and the way past it with a reason. */
-function Refused(props: { why: string; onTurn: (reason: string) => void; onLeave: () => void }) {
-  const [reason, setReason] = useState("");
-  return (
-    <Alert color="red" variant="light" p={8} title="Not switched">
-      <Text fz="sm">{props.why}</Text>
-      <Group mt={6} align="flex-end">
-        <Textarea
-          aria-label="Reason"
-          placeholder="Why do it all the same?"
-          autosize
-          value={reason}
-          onChange={(e) => setReason(e.currentTarget.value)}
-          style={{ flex: 1 }}
-        />
-        <Button
-          size="xs"
-          color="red"
-          disabled={!reason.trim()}
-          onClick={() => props.onTurn(reason)}
-        >
-          Switch all the same
-        </Button>
-        <Button size="xs" variant="default" onClick={props.onLeave}>
-          Leave it
-        </Button>
-      </Group>
-    </Alert>
   );
 }

@@ -1,81 +1,28 @@
-import { Text, UnstyledButton } from "@mantine/core";
-import { useState } from "react";
-import { later } from "../../components/later";
+import { Text } from "@mantine/core";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import {
-  FILTERS,
-  FORMATS,
-  firstParameter,
-  hasParameter,
-  rateWords,
-  SEQUENCES,
-} from "./carrierWords";
+import { DataSentence, ParameterField, WhatSentence } from "./CarrierWhat";
+import { FILTERS, firstParameter, hasParameter } from "./carrierWords";
 import type { ModulationModel } from "./useModulation";
-
-const DataForm = later(async () => (await import("./DataForm")).DataForm);
 
 const MATCHED = "matched";
 const MEASURING: Record<string, string> = { [MATCHED]: "the matching one", ...FILTERS };
-const OWN = "own";
 
 /** What the carrier is and how it is measured, as one sentence. */
 export function CarrierSentence(props: { model: ModulationModel; recording: boolean }) {
   const { model, recording } = props;
   const { state, problem } = model;
-  const [asking, setAsking] = useState(false);
   const s = state?.settings;
   if (!s) {
     return <Text fz="sm">no source</Text>;
   }
   const c = s.carrier;
   const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
-  const parameter = (label: string, value: number, onCommit: (v: number) => unknown) => (
-    <QuantityField
-      label={label}
-      unit=""
-      value={value}
-      error={wrong("parameter")}
-      format={(v) => String(v)}
-      next={(v, up) => Number(Math.min(1, Math.max(0.01, v + (up ? 0.01 : -0.01))).toFixed(4))}
-      onCommit={onCommit}
-    />
-  );
-  const bits = c.bits ?? "";
-  const word = c.word ?? "";
-  const wordText = word ? `${word.length} bits every ${c.wordEverySymbols} symbols` : "none";
   return (
     <div className={classes.sentence}>
-      <Choice
-        label="Format"
-        value={c.format}
-        choices={FORMATS}
-        onChange={(format) => model.describe({ format, mapping: null })}
-      />{" "}
-      at{" "}
-      <QuantityField
-        label="Symbol rate"
-        unit="Hz"
-        value={c.symbolRateHz}
-        error={wrong("symbolRateHz")}
-        format={(v) => rateWords(formatHertz(v))}
-        onCommit={(symbolRateHz) => model.describe({ symbolRateHz })}
-      />
-      <br />
-      <Choice
-        label="Filter"
-        value={c.filter}
-        choices={FILTERS}
-        onChange={(filter) =>
-          model.describe({ filter, filterParameter: firstParameter(filter, c.filterParameter) })
-        }
-      />{" "}
-      {hasParameter(c.filter) &&
-        parameter(c.filter === "gaussian" ? "B T" : "Roll-off", c.filterParameter, (v) =>
-          model.describe({ filterParameter: v }),
-        )}
+      <WhatSentence carrier={c} wrong={wrong} onChange={model.describe} />
       <br />
       near{" "}
       <QuantityField
@@ -130,23 +77,7 @@ export function CarrierSentence(props: { model: ModulationModel; recording: bool
         </>
       )}
       <br />
-      data{" "}
-      <Choice
-        label="Data"
-        value={bits ? OWN : String(c.prbs ?? 9)}
-        choices={{ ...SEQUENCES, [OWN]: bits ? `own ${bits.length} bits` : "own bits ..." }}
-        onChange={(v) =>
-          v === OWN ? setAsking(true) : model.describe({ prbs: Number(v), bits: null })
-        }
-      />
-      , known word{" "}
-      <UnstyledButton
-        aria-label={`Known word: ${wordText}`}
-        style={{ borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" }}
-        onClick={() => setAsking(true)}
-      >
-        {wordText}
-      </UnstyledButton>
+      <DataSentence carrier={c} onChange={model.describe} />
       <br />
       errors from{" "}
       <Choice
@@ -179,13 +110,14 @@ export function CarrierSentence(props: { model: ModulationModel; recording: bool
           )
         }
       />{" "}
-      {s.measuringFilter &&
-        hasParameter(s.measuringFilter) &&
-        parameter(
-          "Parameter of the measuring filter",
-          s.measuringParameter ?? c.filterParameter,
-          (measuringParameter) => model.change({ measuringParameter }),
-        )}
+      {s.measuringFilter && hasParameter(s.measuringFilter) && (
+        <ParameterField
+          label="Parameter of the measuring filter"
+          value={s.measuringParameter ?? c.filterParameter}
+          error={wrong("parameter")}
+          onCommit={(measuringParameter) => model.change({ measuringParameter })}
+        />
+      )}
       <br />
       EVM at most{" "}
       <QuantityField
@@ -211,7 +143,6 @@ export function CarrierSentence(props: { model: ModulationModel; recording: bool
           />
         </>
       )}
-      {asking && <DataForm carrier={c} model={model} onClose={() => setAsking(false)} />}
     </div>
   );
 }

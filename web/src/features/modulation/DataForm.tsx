@@ -1,17 +1,17 @@
 import type { CarrierDescription } from "../../api/client";
 import { DraftField, FormModal } from "../../desk/FormModal";
 import { useDraft } from "../../desk/useDraft";
-import type { ModulationModel } from "./useModulation";
+import type { Describe } from "./CarrierWhat";
 
 const bare = (text: string | undefined) => (text ?? "").replace(/\s/g, "");
 
 /** Bits of one's own, and the known word that begins each frame. */
 export function DataForm(props: {
   carrier: CarrierDescription;
-  model: ModulationModel;
+  onTake: Describe;
   onClose: () => void;
 }) {
-  const { carrier, model, onClose } = props;
+  const { carrier, onTake, onClose } = props;
   const draft = useDraft({
     bits: carrier.bits ?? "",
     word: carrier.word ?? "",
@@ -21,7 +21,7 @@ export function DataForm(props: {
     draft.attempt(async () => {
       const bits = bare(draft.texts.bits);
       const word = bare(draft.texts.word);
-      const wrong = await model.describe({
+      const wrong = await onTake({
         bits: bits || null,
         prbs: bits ? null : (carrier.prbs ?? 9),
         word: word || null,

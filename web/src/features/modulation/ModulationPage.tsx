@@ -10,14 +10,18 @@ import { Notice } from "../../desk/Notice";
 import { ReadingColumn } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";
 import { useTiles } from "../../desk/tiles";
+import { useFoundView } from "../../desk/useFoundView";
 import { useInstruments } from "../../desk/useInstruments";
 import { usePlaneMove } from "../../desk/usePlaneMove";
 import { useSources } from "../../desk/useSources";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
+import { generatorOf } from "../waveforms/SignalStep";
 import { Steps } from "./Steps";
 import { useModulation } from "./useModulation";
 import { useModulationCommands } from "./useModulationCommands";
+
+const FindingView = later(async () => (await import("../../desk/FindingView")).FindingView);
 
 const OpenRecording = later(async () => (await import("../spectrum/OpenRecording")).OpenRecording);
 
@@ -45,7 +49,9 @@ export function ModulationPage({ job }: { job: Job | undefined }) {
   const stats = useStats(model.store);
   const desk = useTiles("modulation", FIRST_TILES);
   const plane = usePlaneMove(job, model.inOrder);
-  const toggle = () => (state?.phase === "RUNNING" ? model.hold() : model.start());
+  const found = useFoundView(model);
+  const toggle = () =>
+    state?.guided ? model.stopGuided() : state?.phase === "RUNNING" ? model.hold() : model.start();
   useKeys({
     " ": toggle,
     k: () => model.keep(),
@@ -83,23 +89,33 @@ export function ModulationPage({ job }: { job: Job | undefined }) {
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
+          generator={generatorOf(job, instruments)}
+          onLastFinding={found.again}
           onSource={choose}
           onOpenRecording={() => setOpening(true)}
         />
       }
       tiles={
-        <TileGrid>
-          {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
-            <OutcomeTile
-              // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
-              key={place}
-              place={place}
-              tile={tile}
-              look={frame}
-              onChange={(part) => desk.setTile(place, part)}
-            />
-          ))}
-        </TileGrid>
+        found.shown ? (
+          <FindingView
+            finding={found.shown}
+            onKeep={() => model.keep("", "finding/keep")}
+            onClose={found.close}
+          />
+        ) : (
+          <TileGrid>
+            {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
+              <OutcomeTile
+                // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
+                key={place}
+                place={place}
+                tile={tile}
+                look={frame}
+                onChange={(part) => desk.setTile(place, part)}
+              />
+            ))}
+          </TileGrid>
+        )
       }
       readings={
         <ReadingColumn

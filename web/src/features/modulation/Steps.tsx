@@ -1,7 +1,8 @@
-import { Button, Text } from "@mantine/core";
+import { Button, Group, Text } from "@mantine/core";
 import type { Instrument, Job } from "../../api/client";
 import { formatHertz, formatSeconds } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
+import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
 import { LevelStep } from "../../desk/LevelStep";
 import { LimitsSentence } from "../../desk/LimitsSentence";
@@ -10,7 +11,9 @@ import { SetupMenu } from "../../desk/SetupMenu";
 import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
+import { SignalStep } from "../waveforms/SignalStep";
 import { CarrierSentence } from "./CarrierSentence";
+import { GuidedMenu } from "./GuidedMenu";
 import type { ModulationModel } from "./useModulation";
 
 interface Props {
@@ -20,6 +23,10 @@ interface Props {
   sources: { value: string; label: string }[];
   source: string | null;
   instrument: Instrument | undefined;
+  /** The one that the path begins at. */
+  generator: Instrument | undefined;
+  /** Shows the newest finding again; undefined if there is none to show. */
+  onLastFinding?: () => void;
   onSource: (source: string) => void;
   onOpenRecording: () => void;
 }
@@ -45,6 +52,9 @@ export function Steps(props: Props) {
         onSource={props.onSource}
         onOpenRecording={props.onOpenRecording}
       />
+      {!recording && props.generator && (
+        <SignalStep generator={props.generator} job={job} carrier={state?.settings.carrier} />
+      )}
       {!recording && <LevelStep model={model} />}
       <Step
         title="Settings"
@@ -73,16 +83,20 @@ export function Steps(props: Props) {
         state={refused || marks.length ? "attention" : frame ? "done" : "open"}
         aside={
           !recording && (
-            <Button
-              size="compact-sm"
-              variant={running ? "default" : "filled"}
-              onClick={() => (running ? model.hold() : model.start())}
-            >
-              {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
-            </Button>
+            <Group gap={4} wrap="nowrap">
+              <GuidedMenu model={model} onLastFinding={props.onLastFinding} />
+              <Button
+                size="compact-sm"
+                variant={running ? "default" : "filled"}
+                onClick={() => (running ? model.hold() : model.start())}
+              >
+                {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
+              </Button>
+            </Group>
           )
         }
       >
+        <GuidedProgress model={model} />
         {refused ? (
           <Text fz="sm">{refused}</Text>
         ) : frame ? (

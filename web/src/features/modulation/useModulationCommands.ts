@@ -82,6 +82,10 @@ export function useModulationCommands(
       hint: "keep a run",
       run: (name: string) => model.keep(name),
     },
+    act("trim", "turn the generator until the errors are least", () =>
+      model.guide({ kind: "trim", adjustFirst: false }),
+    ),
+    act("front end", "find the best reference level", () => model.guide({ kind: "front-end" })),
     act("known data", "errors from what was sent, or from decisions", () =>
       model.change((now) => ({ knownData: !now.knownData })),
     ),

@@ -35,7 +35,7 @@ const KINDS = [
 
 /** Kinds of instruments that an element may be: what sends, what is plugged, what reads. */
 const LINKS: Partial<Record<PathElement["kind"], Instrument["kind"][]>> = {
-  SOURCE: ["SIGNAL_SOURCE", "NOISE_SOURCE"],
+  SOURCE: ["SIGNAL_SOURCE", "SIGNAL_GENERATOR", "NOISE_SOURCE"],
   DUT: ["PART_HOLDER"],
   PORT: ["IQ_RECEIVER", "SWEPT_ANALYZER"],
 };

@@ -1,9 +1,7 @@
-import { Button, Menu, Progress, Text } from "@mantine/core";
+import { Button, Menu } from "@mantine/core";
 import { useState } from "react";
 import { later } from "../../components/later";
-import { hasPicture } from "../../desk/outcomes";
 import type { Asked } from "./GuidedForms";
-import { useFinding } from "./useFinding";
 import type { SpectrumModel } from "./useSpectrum";
 
 const GuidedForm = later(async () => (await import("./GuidedForms")).GuidedForm);
@@ -45,36 +43,5 @@ export function GuidedMenu(props: { model: SpectrumModel; onLastFinding?: () => 
       </Menu>
       {asked && <GuidedForm kind={asked} model={model} onClose={() => setAsked(null)} />}
     </>
-  );
-}
-
-/** How far the work is, with a way to stop it. */
-export function GuidedProgress({ model }: { model: SpectrumModel }) {
-  const guided = model.state?.guided;
-  const finding = useFinding(model);
-  const scanning = model.frame && model.frame.header.progress < 1 ? model.frame.header : null;
-  if (!guided && !scanning) {
-    // A finding without a picture is a sentence; one with a picture is shown in the plot's place.
-    return finding && !hasPicture(finding.outcome) ? (
-      <Text fz="sm" role="status">
-        {finding.outcome.summary}
-      </Text>
-    ) : null;
-  }
-  const done = guided?.progress ?? scanning?.progress ?? 0;
-  const left = Math.ceil(guided?.remainingSeconds ?? scanning?.remainingSeconds ?? 0);
-  return (
-    <div data-testid="progress">
-      <Text fz="sm">
-        {guided ? `${guided.title}: ${guided.words}` : "scanning"}
-        {left > 0 ? `, ${left} s left` : ""}
-      </Text>
-      <Progress value={100 * done} size="sm" my={3} aria-label="Progress" />
-      {guided && (
-        <Button size="compact-xs" variant="default" onClick={() => model.stopGuided()}>
-          Stop, keep what there is
-        </Button>
-      )}
-    </div>
   );
 }

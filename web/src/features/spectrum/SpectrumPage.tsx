@@ -7,8 +7,8 @@ import { step125 } from "../../components/units";
 import { Desk } from "../../desk/Desk";
 import classes from "../../desk/Desk.module.css";
 import { Notice } from "../../desk/Notice";
-import { hasPicture } from "../../desk/outcomes";
 import { useTiles } from "../../desk/tiles";
+import { useFoundView } from "../../desk/useFoundView";
 import { useInstruments } from "../../desk/useInstruments";
 import { usePlaneMove } from "../../desk/usePlaneMove";
 import { useSources } from "../../desk/useSources";
@@ -19,13 +19,12 @@ import { highest, type MarkerSet, NO_MARKERS, nextLine, readMarker } from "./mar
 import { Readings } from "./Readings";
 import { FIRST_TILES, SpectrumTiles, showsTable } from "./SpectrumTiles";
 import { Steps } from "./Steps";
-import { useFinding } from "./useFinding";
 import { useSpectrum } from "./useSpectrum";
 import { useSpectrumCommands } from "./useSpectrumCommands";
 
 const LowerPane = later(async () => (await import("./LowerPane")).LowerPane);
 
-const FindingView = later(async () => (await import("./FindingView")).FindingView);
+const FindingView = later(async () => (await import("../../desk/FindingView")).FindingView);
 
 const OpenRecording = later(async () => (await import("./OpenRecording")).OpenRecording);
 
@@ -44,7 +43,6 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   const [overlaid, setOverlaid] = useState<number[]>([]);
   const [lines, setLines] = useState(false);
   const [asking, setAsking] = useState(false);
-  const [closedFinding, setClosedFinding] = useState<number | null>(null);
 
   const { sources, source, choose } = useSources(
     job,
@@ -55,13 +53,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   const { frame, state } = model;
   const stats = useStats(model.store);
   const desk = useTiles("spectrum", FIRST_TILES);
-  const finding = useFinding(model);
-  // What was found before this window looked is not shown unless it is asked for.
-  if (state && closedFinding === null) {
-    setClosedFinding(state.findingId);
-  }
-  const showFinding =
-    finding !== undefined && finding.id !== closedFinding && hasPicture(finding.outcome);
+  const found = useFoundView(model);
   const plane = usePlaneMove(job, model.inOrder);
 
   const put = (part: Partial<MarkerSet>) => setMarkers((m) => ({ ...m, ...part }));
@@ -175,15 +167,15 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
             setMarkers(NO_MARKERS);
           }}
           onOpenRecording={() => setOpening(true)}
-          onLastFinding={finding && !showFinding ? () => setClosedFinding(0) : undefined}
+          onLastFinding={found.again}
         />
       }
       tiles={
-        showFinding ? (
+        found.shown ? (
           <FindingView
-            finding={finding}
+            finding={found.shown}
             onKeep={() => model.keep("", "finding/keep")}
-            onClose={() => setClosedFinding(finding.id)}
+            onClose={found.close}
           />
         ) : (
           <>

@@ -4,6 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatHertz, formatSeconds, step125 } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
+import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
 import { LimitsSentence } from "../../desk/LimitsSentence";
 import { worstReading } from "../../desk/ReadingColumn";
@@ -12,7 +13,7 @@ import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
 import { DETECTORS, WINDOWS } from "./choices";
-import { GuidedMenu, GuidedProgress } from "./GuidedMenu";
+import { GuidedMenu } from "./GuidedMenu";
 import { LevelSentence } from "./LevelSentence";
 import { Levels } from "./Levels";
 import type { SpectrumModel } from "./useSpectrum";
@@ -120,7 +121,10 @@ export function Steps(props: Props) {
           )
         }
       >
-        <GuidedProgress model={model} />
+        <GuidedProgress
+          model={model}
+          scanning={frame && frame.header.progress < 1 ? frame.header : null}
+        />
         {!recording && !state?.guided && (
           <Text fz="sm" className="figures">
             {!frame

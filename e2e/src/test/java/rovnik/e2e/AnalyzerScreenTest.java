@@ -21,12 +21,6 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     return "/network";
   }
 
-  private void job(String name) {
-    page.locator("input[aria-label=Job]").click();
-    page.getByText(name, new Page.GetByTextOptions().setExact(true)).click();
-    assertThat(page.locator("input[aria-label=Job]")).hasValue(name);
-  }
-
   /** One sweep, from the key press to the end. */
   private void one() {
     long before = sweeps();

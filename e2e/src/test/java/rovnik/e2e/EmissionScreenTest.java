@@ -234,8 +234,7 @@ public class EmissionScreenTest extends SpectrumScreen {
 
   /** The job of the preamplifier: another receiver, with two inputs and a noise source. */
   private void preamplifierJob() {
-    page.locator("input[aria-label=Job]").click();
-    page.getByText("Shore preamplifier, noise figure").click();
+    job("Shore preamplifier, noise figure");
     start();
     enter("span 4M");
     enter("458.525M");

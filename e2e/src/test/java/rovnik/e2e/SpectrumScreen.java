@@ -22,7 +22,13 @@ import org.testng.annotations.BeforeMethod;
 abstract class SpectrumScreen {
   /** What the tests measure with. */
   private static final List<String> SOURCES =
-      List.of("i1/spectrum", "i1/single-carrier", "i4/spectrum", "i5/spectrum", "i8/network");
+      List.of(
+          "i1/spectrum",
+          "i1/single-carrier",
+          "i4/spectrum",
+          "i5/spectrum",
+          "i8/network",
+          "i13/single-carrier");
 
   /**
    * One server and one set of stand-ins for all classes of this process; tests put back what they
@@ -85,6 +91,13 @@ abstract class SpectrumScreen {
   protected Locator button(String name) {
     return page.getByRole(
         AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
+  }
+
+  /** Chooses a job by its name. */
+  protected void job(String name) {
+    page.locator("input[aria-label=Job]").click();
+    page.getByText(name, new Page.GetByTextOptions().setExact(true)).click();
+    assertThat(page.locator("input[aria-label=Job]")).hasValue(name);
   }
 
   protected void enter(String text) {

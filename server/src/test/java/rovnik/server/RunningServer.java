@@ -62,7 +62,8 @@ final class RunningServer implements AutoCloseable {
   }
 
   private void reset() {
-    for (String what : List.of("jobs", "instruments", "recordings", "calibrations", "networks")) {
+    for (String what :
+        List.of("jobs", "instruments", "recordings", "waveforms", "calibrations", "networks")) {
       for (JsonNode one : json(get("/api/" + what), 200)) {
         String rest = what.equals("jobs") ? "?belongings=true" : "";
         json(send("DELETE", "/api/" + what + "/" + one.get("id").asLong() + rest, ""), 204);

@@ -15,7 +15,10 @@ import rovnik.standins.world.GeneratorOutput;
  */
 final class GeneratorStandin extends ScpiInstrument {
   private static final double NOT_A_NUMBER = 9.91e37;
-  private static final long MEMORY = 512L << 20;
+
+  /** The process has no room for all of the real one. */
+  private static final long MEMORY = 4L << 20;
+
   private final Map<String, float[]> memory = new LinkedHashMap<>();
   private final GeneratorOutput out;
   private String selected = "";

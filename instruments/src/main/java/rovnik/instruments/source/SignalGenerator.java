@@ -97,8 +97,8 @@ public interface SignalGenerator extends SignalSource {
     all.add(trim(GAIN, "gain of I over Q", t.gainDb(), "dB", can.trimGainDb()));
     all.add(
         trim(QUADRATURE, "quadrature", t.quadratureDegrees(), "deg", can.trimQuadratureDegrees()));
-    all.add(trim(LEAKAGE_I, "leakage I", t.leakageI(), "", can.trimLeakage()));
-    all.add(trim(LEAKAGE_Q, "leakage Q", t.leakageQ(), "", can.trimLeakage()));
+    all.add(trim(LEAKAGE_I, "leakage I, share of rms", t.leakageI(), "", can.trimLeakage()));
+    all.add(trim(LEAKAGE_Q, "leakage Q, share of rms", t.leakageQ(), "", can.trimLeakage()));
     all.add(trim(DELAY, "I later than Q by", t.delaySeconds(), "s", can.trimDelaySeconds()));
     all.add(Control.action(ADJUST, "Adjust its modulator here"));
     return all;
@@ -144,7 +144,9 @@ public interface SignalGenerator extends SignalSource {
   default List<Fact> facts() {
     GeneratorState s = generator();
     return played()
-        .map(w -> List.of(Fact.of("peaks", s.levelDbm() + w.crestDb(), "dBm")))
+        .map(
+            w ->
+                List.of(Fact.of("peaks", Math.rint(10 * (s.levelDbm() + w.crestDb())) / 10, "dBm")))
         .orElse(List.of());
   }
 

@@ -168,7 +168,7 @@ class DemoData implements ApplicationRunner {
         "16-QAM, as the buoy receiver takes it",
         json.tree(
             new CarrierSettingsDto(
-                data, 458.525e6, 0, GENERATOR_RESULT, 0, null, null, "mean", false, 1.0, 5)),
+                data, 458.525e6, 0, GENERATOR_RESULT, 0, null, null, "mean", false, 1.0, 10)),
         null);
   }
 

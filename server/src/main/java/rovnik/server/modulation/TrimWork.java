@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.function.ToDoubleFunction;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Verdict;
@@ -56,6 +57,9 @@ final class TrimWork implements Guided<CarrierBench> {
           new Trim(SignalGenerator.QUADRATURE, "Quadrature", "deg", "quadratureError", v -> v),
           new Trim(SignalGenerator.DELAY, "I later than Q by", "s", "iqDelay", v -> v));
 
+  private static final Set<String> SHOWN =
+      Set.of("evm", "mer", "iqOffset", "gainImbalance", "quadratureError", "iqDelay");
+
   private static final double PERCENT = 100;
 
   /** The two outer looks are so many of its present errors away. */
@@ -96,6 +100,13 @@ final class TrimWork implements Guided<CarrierBench> {
       throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
     }
     CarrierLook first = bench.look();
+    if (!first.outcome().marks().isEmpty()) {
+      throw new Refusal(
+          "referenceLevelDbm",
+          "The records are spoiled: "
+              + String.join(", ", first.outcome().marks())
+              + ". Raise the reference level first.");
+    }
     bench.keep(first, "before trimming");
     evm.add(CarrierBench.reading(first.outcome(), "evm"));
     if (adjustFirst) {
@@ -126,7 +137,11 @@ final class TrimWork implements Guided<CarrierBench> {
     double standing = Math.sqrt(power);
     double uncertainty =
         leakage ? 0 : middle.reading(trim.reading()).map(r -> r.uncertainty()).orElse(Double.NaN);
-    boolean lost = middle.reading(trim.reading()).map(r -> !r.marks().isEmpty()).orElse(true);
+    boolean lost =
+        middle
+            .reading(trim.reading())
+            .map(r -> r.marks().stream().anyMatch(m -> m.startsWith("lost")))
+            .orElse(true);
     if (lost || standing < uncertainty) {
       return new Done(trim, before, before, "what is left is lost in noise");
     }
@@ -208,7 +223,7 @@ final class TrimWork implements Guided<CarrierBench> {
                     new Column("Unit", ""),
                     new Column("", "")),
                 rows)),
-        last.outcome().readings(),
+        last.outcome().readings().stream().filter(r -> SHOWN.contains(r.id())).toList(),
         last.outcome().marks(),
         List.of());
   }

@@ -3,7 +3,6 @@ package rovnik.server.modulation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.wave.BandNoise;
@@ -94,12 +93,7 @@ record WaveformPartDto(
       case "single-carrier" -> new DataPart(given(carrier, "carrier").toCore());
       case "carrier" -> Tones.carrier();
       case "tones" ->
-          new Tones(
-              given(tones, "tones").stream()
-                  .filter(Objects::nonNull)
-                  .map(ToneDto::toCore)
-                  .toList(),
-              "tones");
+          new Tones(given(tones, "tones").stream().map(ToneDto::toCore).toList(), "tones");
       case "comb" ->
           Tones.comb(
               given(count, "count"), given(spacingHz, "spacingHz"), lowCrest == null || lowCrest);

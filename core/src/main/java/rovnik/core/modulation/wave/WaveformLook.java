@@ -18,6 +18,10 @@ import rovnik.core.signal.Transforms;
 /** What a waveform will be like, before it is sent. */
 public final class WaveformLook {
   private static final int MOST_LINES = 2048;
+
+  /** Nothing that a generator makes is as clean as this. */
+  private static final double FLOOR = 1e-11;
+
   private static final int MOST_POINTS = 2000;
   private static final int MOST_SEGMENTS = 4096;
 
@@ -41,7 +45,7 @@ public final class WaveformLook {
                     "Offset", "Hz", spectrum.startHz(), spectrum.stepHz(), spectrum.db().length),
                 spectrum.db(),
                 "dB")
-            .of("Share of the power in " + Math.round(spectrum.stepHz()) + " Hz"));
+            .of("Share of power"));
     series.add(ccdf(power));
     int shown = Math.min(MOST_POINTS, power.length);
     Axis time = Axis.even("Time", "s", 0, 1 / w.sampleRateHz(), shown);
@@ -152,7 +156,7 @@ public final class WaveformLook {
       int high = length - 1;
       for (int k = 0; k < length; k++) {
         double p = sum[fft.placeOf((k + length / 2) % length)] / all;
-        db[k] = 10 * Math.log10(p + 1e-16);
+        db[k] = 10 * Math.log10(p + FLOOR);
         below += p;
         low = low < 0 && below > 0.005 ? k : low;
         high = below < 0.995 ? k + 1 : high;

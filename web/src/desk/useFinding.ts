@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Finding } from "../../api/client";
+import { api, type Finding } from "../api/client";
 
 /** The newest finding of a session, undefined if there is none. */
 export function useFinding(model: {

@@ -1,10 +1,10 @@
 import { Button, Group, Text } from "@mantine/core";
-import type { Finding, Outcome } from "../../api/client";
-import type { PlotMarker } from "../../components/plotTypes";
-import { ResultTableView } from "../../components/ResultTableView";
-import classes from "../../desk/Desk.module.css";
-import { OutcomePlot } from "../../desk/OutcomePlot";
-import { ReadingRow } from "../../desk/ReadingColumn";
+import type { Finding, Outcome } from "../api/client";
+import type { PlotMarker } from "../components/plotTypes";
+import { ResultTableView } from "../components/ResultTableView";
+import classes from "./Desk.module.css";
+import { OutcomePlot } from "./OutcomePlot";
+import { ReadingRow } from "./ReadingColumn";
 
 /** A finding with its picture, tables and readings; it can be kept as a run. */
 export function FindingView(props: {
@@ -25,7 +25,7 @@ export function FindingView(props: {
             Keep as a run
           </Button>
           <Button size="compact-sm" variant="default" onClick={props.onClose}>
-            Back to the live trace
+            Back to the live view
           </Button>
         </Group>
       </Group>

@@ -1,6 +1,18 @@
 import { SegmentedControl, Select, Switch } from "@mantine/core";
-import type { Control } from "../../api/client";
-import { QuantityField } from "../../components/QuantityField";
+import type { Control } from "../api/client";
+import { QuantityField } from "../components/QuantityField";
+
+/** A sensible step of a number: a decibel, a thousandth of a frequency, or a part of its range. */
+function stepOf(c: Control): number {
+  const value = Math.abs(Number(c.value));
+  if (c.unit === "Hz") {
+    return 10 ** Math.max(3, Math.floor(Math.log10(value || 1e6)) - 3);
+  }
+  if (c.unit === "dBm") {
+    return 1;
+  }
+  return 10 ** Math.floor(Math.log10((c.highest - c.lowest) / 500));
+}
 
 /** Choices that fit beside one another; more of them unfold from a list. */
 const MOST_BESIDE = 5;
@@ -35,6 +47,7 @@ export function ControlField(props: {
           label={name}
           unit={c.unit}
           value={Number(c.value)}
+          next={(v, up) => v + (up ? 1 : -1) * stepOf(c)}
           onCommit={(v) => onSet(String(v))}
         />
       </span>

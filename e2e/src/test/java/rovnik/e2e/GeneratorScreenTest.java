@@ -1,0 +1,101 @@
+package rovnik.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.Test;
+
+/** A waveform is described, sent, measured, and the generator trimmed until it is best. */
+public class GeneratorScreenTest extends SpectrumScreen {
+  private static final long GENERATOR = 12;
+
+  @Override
+  protected String home() {
+    return "/modulation";
+  }
+
+  @AfterMethod(alwaysRun = true)
+  public void quiet() {
+    control(GENERATOR, "output", "off");
+    for (String trim : new String[] {"gain", "quadrature", "leakage-i", "leakage-q", "delay"}) {
+      control(GENERATOR, trim, "0");
+    }
+  }
+
+  private Locator signal() {
+    return page.getByLabel("Signal", exact());
+  }
+
+  private void field(String label, String value) {
+    Locator field = signal().getByLabel(label + " of Vector generator", inside());
+    field.fill(value);
+    field.press("Enter");
+  }
+
+  private static Locator.GetByLabelOptions inside() {
+    return new Locator.GetByLabelOptions().setExact(true);
+  }
+
+  @Test
+  public void generateSendMeasureTrimKeepCompare() {
+    job("Vector generator, its own errors");
+    button("Setups").click();
+    page.getByText("16-QAM, as the buoy receiver takes it").click();
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    assertThat(dialog).containsText("It repeats without a seam");
+    assertThat(dialog).containsText("Second receiver IN");
+    keepsTheRules();
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    assertThat(signal()).containsText("Its modulator has not been adjusted.");
+    field("at", "458.525M");
+    field("level", "0");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    start();
+    assertThat(reading("iqOffset")).containsText(words("38\\.0\\d dBc"));
+    assertThat(page.getByTestId("table-causes")).containsText("Gain imbalance");
+
+    button("Guided").click();
+    page.getByText("Trim the generator until it is best").click();
+    Locator found = page.getByTestId("finding");
+    assertThat(found).containsText("Both are kept as runs");
+    assertThat(found).containsText("Leakage I");
+    button("Back to the live view").click();
+    assertThat(page.getByText("before trimming").first()).isVisible();
+    page.keyboard().press("Space");
+    assertThat(button("Resume")).isVisible();
+    button("Compare the newest two").click();
+    assertThat(page.getByText(words("EVM rms")).first()).isVisible();
+    assertThat(page.getByText(words("not adjusted, trimmed")).first()).isVisible();
+  }
+
+  /** At the Bench: a signal of two parts, its rate changed, and the change said and mended. */
+  @Test
+  public void aRateThatDoesNotFitIsSaidAndMended() {
+    page.navigate(rovnik.url() + "/bench");
+    Locator line = page.getByLabel("Vector generator", exact());
+    line.getByRole(com.microsoft.playwright.options.AriaRole.BUTTON).first().click();
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    dialog.getByLabel(words("Part: carrier with data")).click();
+    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText("tones in even steps"))
+        .click();
+    button("Add another signal").click();
+    Locator moved = dialog.getByLabel("Moved by", inside()).last();
+    moved.fill("200k");
+    moved.press("Enter");
+    assertThat(dialog).containsText("8 tones every 10 kHz + carrier");
+    assertThat(dialog).containsText("It repeats without a seam");
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    Locator rate = line.getByLabel("played at of Vector generator", inside());
+    rate.fill("2M");
+    rate.press("Enter");
+    assertThat(line).containsText(words("Made for .* played at 2 MHz"));
+    line.getByText(words("Play it at")).click();
+    assertThat(line).not().containsText("Made for");
+  }
+}

@@ -1,0 +1,200 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A waveform is made, looked at, sent, played, measured, and the generator trimmed. */
+public class GeneratorApiTest extends BuoyBench {
+  private static final String DATA =
+      "{\"format\":\"qam16\",\"symbolRateHz\":250000,\"filter\":\"root-raised-cosine\","
+          + "\"filterParameter\":0.25,\"prbs\":15}";
+  private long generator;
+  private long second;
+  private long own;
+
+  @BeforeMethod
+  public void hookUp() {
+    generator =
+        add("Generator", "SIGNAL_GENERATOR", server.bench().generatorPort(), "scpi-generator");
+    second = add("Second", "IQ_RECEIVER", server.bench().secondReceiverPort(), "scpi-iq");
+    own =
+        server
+            .json(server.send("POST", "/api/jobs", "{\"name\":\"G\",\"dut\":\"G\"}"), 201)
+            .get("id")
+            .asLong();
+    String elements =
+        String.join(
+            ",",
+            element("G", "SOURCE", 0, ",\"outputLevelDbm\":0,\"instrumentId\":" + generator),
+            element("Cable", "CABLE", -0.6, ""),
+            element(
+                "IN",
+                "PORT",
+                0,
+                ",\"highestLevelDbm\":10,\"damageLevelDbm\":20,\"instrumentId\":" + second));
+    server.json(
+        server.send(
+            "PUT",
+            "/api/jobs/" + own + "/path",
+            "{\"elements\":[" + elements + "],\"readingPlane\":0,\"revision\":0}"),
+        200);
+    awaitTrue(() -> state(generator).equals("CONNECTED") && state(second).equals("CONNECTED"));
+  }
+
+  private JsonNode make(String body) {
+    return server.json(server.send("POST", "/api/waveforms", body), 201);
+  }
+
+  private JsonNode play(long waveform, String more, int status) {
+    String body = "{\"waveformId\":" + waveform + ",\"jobId\":" + own + more + "}";
+    return server.json(
+        server.send("POST", "/api/instruments/" + generator + "/play", body), status);
+  }
+
+  private JsonNode generator() {
+    for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
+      if (i.get("id").asLong() == generator) {
+        return i;
+      }
+    }
+    throw new AssertionError("no generator");
+  }
+
+  private String live(String kind, String what) {
+    return "/api/live/i" + second + "/" + kind + what;
+  }
+
+  private void set() {
+    server.json(
+        server.send(
+            "PUT",
+            live("single-carrier", "/settings"),
+            ("{\"carrier\":%s,\"centreHz\":458.525e6,\"searchHz\":0,\"symbols\":2000,"
+                    + "\"startSeconds\":0,\"errorsOf\":\"mean\",\"knownData\":false,"
+                    + "\"referenceLevelDbm\":10}")
+                .formatted(DATA)),
+        200);
+  }
+
+  private JsonNode guided(String work) {
+    server.json(
+        server.send(
+            "POST",
+            live("single-carrier", "/guided"),
+            "{\"jobId\":" + own + ",\"work\":" + work + "}"),
+        202);
+    awaitTrue(
+        () -> server.json(server.get(live("single-carrier", "")), 200).get("guided").isNull(), 60);
+    return server.json(server.get(live("single-carrier", "/finding")), 200).get("outcome");
+  }
+
+  private void playing() {
+    long id = make("{\"carrier\":" + DATA + ",\"symbols\":4000}").get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "0", "output", "on");
+    set();
+  }
+
+  /** The peaks of noise-like signals are what the level plan looks at before power flows. */
+  @Test
+  public void peaksAreJudgedBeforePowerFlows() {
+    JsonNode w = make("{\"parts\":[{\"kind\":\"noise\",\"bandHz\":200e3}]}");
+    assertTrue(w.get("crestDb").asDouble() > 8, w.toString());
+    control(generator, "frequency", "458.525e6", "level", "5", "output", "on");
+    JsonNode no = play(w.get("id").asLong(), "", 409);
+    assertEquals(no.get("field").asString(), "levelPlan", no.toString());
+    assertTrue(no.get("detail").asString().contains("in the peaks"), no.toString());
+    // Nothing changed: still the plain carrier, still on.
+    assertEquals(value("signal"), "plain carrier");
+    assertEquals(value("output"), "on");
+    play(w.get("id").asLong(), ",\"overrideReason\":\"a pad is there\"", 200);
+    assertTrue(value("signal").contains("noise 200 kHz wide"), value("signal"));
+    String preview =
+        "{\"waveform\":{\"parts\":[{\"kind\":\"noise\",\"bandHz\":200e3}]},\"jobId\":%d,\"levelDbm\":5}"
+            .formatted(own);
+    JsonNode look = server.json(server.send("POST", "/api/waveforms/preview", preview), 200);
+    assertTrue(look.get("plan").get("blocked").asBoolean(), look.get("plan").toString());
+    assertEquals(look.get("plan").get("crestDb").asDouble(), w.get("crestDb").asDouble(), 1e-6);
+  }
+
+  private String value(String control) {
+    for (JsonNode c : generator().get("controls")) {
+      if (c.get("id").asString().equals(control)) {
+        return c.get("value").asString();
+      }
+    }
+    return "";
+  }
+
+  @Test
+  public void anotherRateIsSaidAndOffered() {
+    long id =
+        make("{\"parts\":[{\"kind\":\"comb\",\"count\":4,\"spacingHz\":1e4}]}").get("id").asLong();
+    play(id, ",\"playbackRateHz\":240000", 200);
+    JsonNode hint = generator().get("hints").get(0);
+    assertTrue(hint.get("sentence").asString().startsWith("Made for"), hint.toString());
+    control(generator, "playback-rate", hint.get("values").get("playback-rate").asString());
+    assertTrue(
+        generator().get("hints").findValuesAsString("sentence").stream()
+            .noneMatch(s -> s.startsWith("Made for")));
+    JsonNode bad = play(id, ",\"playbackRateHz\":1", 400);
+    assertEquals(bad.get("field").asString(), "playbackRateHz", bad.toString());
+  }
+
+  /** Trimmed, leakage and image are gone; before and after are runs that can be compared. */
+  @Test
+  public void trimmingFindsWhatTheGeneratorDoesWrong() {
+    playing();
+    JsonNode found = guided("{\"kind\":\"trim\"}");
+    assertTrue(found.get("summary").asString().contains("trimmed"), found.toString());
+    assertTrue(reading(found, "evm").get("value").asDouble() < 0.2, found.toString());
+    assertEquals(Double.parseDouble(value("gain")), -0.3, 0.01);
+    assertEquals(Double.parseDouble(value("quadrature")), -0.8, 0.03);
+    JsonNode runs = server.json(server.get("/api/jobs/" + own + "/runs"), 200);
+    assertEquals(runs.findValuesAsString("name"), java.util.List.of("trimmed", "before trimming"));
+    long newer = runs.get(0).get("id").asLong();
+    double before = -38;
+    JsonNode old = server.json(server.get("/api/runs/" + runs.get(1).get("id").asLong()), 200);
+    assertEquals(reading(old.get("outcome"), "iqOffset").get("value").asDouble(), before, 0.2);
+    assertTrue(server.json(server.get("/api/runs/" + newer), 200).toString().contains("trimmed"));
+  }
+
+  @Test
+  public void theFrontEndIsSetToItsBest() {
+    playing();
+    JsonNode found = guided("{\"kind\":\"front-end\",\"stepDb\":4}");
+    assertTrue(found.get("summary").asString().startsWith("Best at"), found.toString());
+    double reference =
+        server
+            .json(server.get(live("single-carrier", "")), 200)
+            .get("settings")
+            .get("referenceLevelDbm")
+            .asDouble();
+    assertTrue(reference > 5 && reference < 25, "reference level " + reference);
+    JsonNode rows = found.get("tables").get(0).get("rows");
+    assertTrue(rows.size() > 4, rows.toString());
+    String no = "{\"jobId\":" + own + ",\"work\":{\"kind\":\"front-end\",\"stepDb\":0}}";
+    assertEquals(
+        server.send("POST", live("single-carrier", "/guided"), no).statusCode(), 400, "no step");
+  }
+
+  @Test
+  public void whatCannotBeMadeIsASentence() {
+    refused("{\"parts\":[]}", "parts", "1 to");
+    refused("{\"parts\":[null]}", "parts", "cannot be read");
+    refused("{\"parts\":[{\"kind\":\"chirp\"}]}", "kind", "single-carrier, carrier");
+    refused("{\"parts\":[{\"kind\":\"am\"}]}", "depthPercent", "needs");
+    refused("{\"parts\":[{\"kind\":\"carrier\"}],\"seconds\":1e6}", "seconds", "at most");
+    refused("{\"parts\":[{\"kind\":\"carrier\"}],\"ebN0Db\":3}", "ebN0Db", "bits");
+  }
+
+  private void refused(String body, String field, String part) {
+    JsonNode p = server.json(server.send("POST", "/api/waveforms", body), 400);
+    assertEquals(p.get("field").asString(), field, p.toString());
+    assertTrue(p.get("detail").asString().contains(part), p.toString());
+  }
+}

@@ -1,0 +1,30 @@
+import { Button, Menu } from "@mantine/core";
+import type { ModulationModel } from "./useModulation";
+
+/** Work of several looks that leads to a finding. */
+export function GuidedMenu(props: { model: ModulationModel; onLastFinding?: () => void }) {
+  const { model } = props;
+  return (
+    <Menu position="bottom-start" withinPortal>
+      <Menu.Target>
+        <Button size="compact-sm" variant="light" disabled={model.state?.guided != null}>
+          Guided
+        </Button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: false })}>
+          Trim the generator until it is best
+        </Menu.Item>
+        <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: true })}>
+          Let it adjust itself, then trim
+        </Menu.Item>
+        <Menu.Item onClick={() => model.guide({ kind: "front-end" })}>
+          Front end of the receiver at its best
+        </Menu.Item>
+        {props.onLastFinding && (
+          <Menu.Item onClick={props.onLastFinding}>Show the last finding</Menu.Item>
+        )}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}

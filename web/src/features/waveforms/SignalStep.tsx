@@ -1,0 +1,83 @@
+import { Alert, Button, Text } from "@mantine/core";
+import { useState } from "react";
+import type { CarrierDescription, Instrument, Job } from "../../api/client";
+import { later } from "../../components/later";
+import { ControlField } from "../../desk/ControlField";
+import { Hints } from "../../desk/Hints";
+import { factWords } from "../../desk/outcomes";
+import { RefusedSwitch } from "../../desk/RefusedSwitch";
+import { Step } from "../../desk/Step";
+import { useControls } from "../../desk/useControls";
+
+const WaveformDialog = later(async () => (await import("./WaveformDialog")).WaveformDialog);
+
+/** The generator that the job's path begins at, if it begins at one. */
+export const generatorOf = (job: Job | undefined, instruments: Instrument[]) =>
+  instruments.find(
+    (i) => i.kind === "SIGNAL_GENERATOR" && i.id === job?.path.elements[0]?.instrumentId,
+  );
+
+/** What the generator of the path puts out. */
+export function SignalStep(props: {
+  generator: Instrument;
+  job: Job | undefined;
+  carrier: CarrierDescription | undefined;
+}) {
+  const { generator: g, job, carrier } = props;
+  const [asking, setAsking] = useState(false);
+  const { turn, refused, leave, wrong } = useControls(g, job);
+  const here = g.state === "CONNECTED" || g.state === "BUSY";
+  const on = g.controls.find((c) => c.id === "output")?.value === "on";
+  return (
+    <Step
+      title="Signal"
+      state={!here || wrong ? "attention" : on ? (g.hints.length ? "attention" : "done") : "open"}
+      aside={
+        carrier && (
+          <Button
+            size="compact-xs"
+            variant="subtle"
+            disabled={!here}
+            onClick={() => setAsking(true)}
+          >
+            Waveform ...
+          </Button>
+        )
+      }
+    >
+      {!here && <Text fz="sm">{g.name} is not connected.</Text>}
+      {g.controls
+        .filter((c) => !c.minor && c.form !== "ACTION")
+        .map((c) => (
+          <div key={c.id} style={{ marginTop: 2, fontSize: "0.92rem" }}>
+            <ControlField
+              control={c}
+              of={g.name}
+              disabled={!here}
+              onSet={(value) => turn({ [c.id]: value })}
+            />
+          </div>
+        ))}
+      {g.facts.map((f) => (
+        <Text key={f.label} fz="sm" className="figures">
+          {factWords(f)}
+        </Text>
+      ))}
+      <Hints hints={g.hints} onTake={turn} />
+      {refused && <RefusedSwitch why={refused.why} onLeave={leave} onTurn={refused.again} />}
+      {wrong && (
+        <Alert color="red" variant="light" p={6} mt={3}>
+          {wrong}
+        </Alert>
+      )}
+      {asking && carrier && (
+        <WaveformDialog
+          generator={g}
+          job={job}
+          carrier={carrier}
+          onClose={() => setAsking(false)}
+        />
+      )}
+    </Step>
+  );
+}
