@@ -38,8 +38,9 @@ export type SessionState<S, F> = Omit<Schemas["SessionState"], "settings" | "fac
 export type SpectrumState = SessionState<SpectrumSettings, Schemas["SpectrumFacts"]>;
 export type CarrierDescription = Schemas["CarrierDescription"];
 export type CarrierSettings = Schemas["SingleCarrierSettings"];
-export type CarrierView = Schemas["CarrierView"];
-export type CarrierState = SessionState<CarrierSettings, Schemas["CarrierSource"]>;
+export type AnalogSettings = Schemas["AnalogSettings"];
+export type RecordView = Schemas["RecordView"];
+export type RecordState<S> = SessionState<S, Schemas["RecordSource"]>;
 export type NetworkSettings = Schemas["NetworkSettings"];
 export type NetworkState = SessionState<NetworkSettings, Schemas["NetworkFacts"]>;
 

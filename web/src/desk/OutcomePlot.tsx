@@ -15,7 +15,7 @@ export function roundRange(values: number[]): [number, number] {
   }
   const [low, high] = [least(finite), most(finite)];
   const span = Math.max(high - low, Math.abs(high) * 1e-3, 1e-12);
-  const step = 10 ** Math.floor(Math.log10(span)) / 2;
+  const step = 10 ** Math.floor(Math.log10(span)) / 5;
   return [
     Math.floor((low - 0.05 * span) / step) * step,
     Math.ceil((high + 0.12 * span) / step) * step,

@@ -41,7 +41,18 @@ function ownUnit(r: Reading): boolean {
   );
 }
 
-const WIDTHS = new Set(["occupiedBandwidth", "residualFm", "occupied"]);
+const WIDTHS = new Set([
+  "occupiedBandwidth",
+  "residualFm",
+  "occupied",
+  "amount",
+  "amountUp",
+  "amountDown",
+  "amountRms",
+]);
+
+/** Frequencies that are none of a difference. */
+const PLACES = new Set(["carrierFrequency", "rate", "toneSquelch"]);
 
 export function formatValue(r: Reading): string {
   if (r.value === null) {
@@ -52,7 +63,7 @@ export function formatValue(r: Reading): string {
   }
   if (r.unit === "Hz") {
     const decimals = decimalsFor(r.uncertainty, 2);
-    return r.id === "carrierFrequency"
+    return PLACES.has(r.id)
       ? grouped(r.value, decimals)
       : `${r.value > 0 ? "+" : ""}${grouped(r.value, decimals)}`;
   }

@@ -1,6 +1,8 @@
 import { Button, Group, Text } from "@mantine/core";
-import type { Instrument, Job } from "../../api/client";
+import type { ReactNode } from "react";
+import type { CarrierDescription, Instrument, Job } from "../../api/client";
 import { formatHertz, formatSeconds } from "../../components/units";
+import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
@@ -12,21 +14,24 @@ import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
 import { SignalStep } from "../waveforms/SignalStep";
-import { CarrierSentence } from "./CarrierSentence";
-import { GuidedMenu } from "./GuidedMenu";
-import type { ModulationModel } from "./useModulation";
+import { KINDS, type Kind } from "./kinds";
+import type { RecordsModel } from "./useRecords";
 
-interface Props {
+interface Props<S extends object> {
   job: Job | undefined;
-  model: ModulationModel;
+  kind: Kind;
+  model: RecordsModel<S>;
   desk: TileDesk;
   sources: { value: string; label: string }[];
   source: string | null;
   instrument: Instrument | undefined;
   /** The one that the path begins at. */
   generator: Instrument | undefined;
-  /** Shows the newest finding again; undefined if there is none to show. */
-  onLastFinding?: () => void;
+  /** What a new waveform begins with. */
+  carrier: CarrierDescription | undefined;
+  sentence: ReactNode;
+  guided: ReactNode;
+  onKind: (kind: Kind) => void;
   onSource: (source: string) => void;
   onOpenRecording: () => void;
 }
@@ -34,7 +39,7 @@ interface Props {
 const ELSEWHERE = ["levelPlan", "holder", "instrument", "state", ""];
 
 /** The checklist of measuring a carrier. */
-export function Steps(props: Props) {
+export function Steps<S extends object>(props: Props<S>) {
   const { model, instrument, job } = props;
   const { state, frame } = model;
   const recording = props.source?.startsWith("r") ?? false;
@@ -53,7 +58,7 @@ export function Steps(props: Props) {
         onOpenRecording={props.onOpenRecording}
       />
       {!recording && props.generator && (
-        <SignalStep generator={props.generator} job={job} carrier={state?.settings.carrier} />
+        <SignalStep generator={props.generator} job={job} carrier={props.carrier} />
       )}
       {!recording && <LevelStep model={model} />}
       <Step
@@ -62,7 +67,7 @@ export function Steps(props: Props) {
           job && (
             <SetupMenu
               job={job}
-              kind="single-carrier"
+              kind={props.kind}
               settings={state?.settings}
               tiles={props.desk.tiles}
               onTake={(settings, tiles) => {
@@ -75,7 +80,15 @@ export function Steps(props: Props) {
         }
         state={wrong || (refused && frame?.view.field) ? "attention" : "done"}
       >
-        <CarrierSentence model={model} recording={recording} />
+        <div className={classes.sentence}>
+          <Choice
+            label="Measured"
+            value={props.kind}
+            choices={KINDS}
+            onChange={(v) => props.onKind(v as Kind)}
+          />
+        </div>
+        {props.sentence}
         <TilesSentence desk={props.desk} />
       </Step>
       <Step
@@ -84,7 +97,7 @@ export function Steps(props: Props) {
         aside={
           !recording && (
             <Group gap={4} wrap="nowrap">
-              <GuidedMenu model={model} onLastFinding={props.onLastFinding} />
+              {props.guided}
               <Button
                 size="compact-sm"
                 variant={running ? "default" : "filled"}

@@ -98,4 +98,36 @@ public class GeneratorScreenTest extends SpectrumScreen {
     line.getByText(words("Play it at")).click();
     assertThat(line).not().containsText("Made for");
   }
+
+  /** AM on the desk of the same area, by the keyboard alone once the waveform is there. */
+  @Test
+  public void amIsMeasuredOnTheSameDesk() {
+    job("Vector generator, its own errors");
+    enter("analog");
+    enter("modulation am");
+    enter("reference 10");
+    enter("channel 20k");
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    dialog.getByLabel(words("Part: carrier with data")).click();
+    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText(words("^AM$")))
+        .click();
+    assertThat(dialog).containsText("AM 50.00 % at 1 kHz");
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    field("at", "458.525M");
+    field("level", "0");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    start();
+    assertThat(reading("amount")).containsText(words("50\\.\\d+ %"));
+    assertThat(reading("sinad")).containsText("dB");
+    assertThat(page.getByTestId("table-harmonics")).containsText("2 kHz");
+    keepsTheRules();
+    enter("keep am");
+    assertThat(page.getByText("Kept as \"am\".")).isVisible();
+    page.keyboard().press("Space");
+    enter("carrier with data");
+    assertThat(page.getByLabel(words("Format: "))).isVisible();
+  }
 }

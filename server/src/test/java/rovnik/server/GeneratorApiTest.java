@@ -134,7 +134,7 @@ public class GeneratorApiTest extends BuoyBench {
   public void anotherRateIsSaidAndOffered() {
     long id =
         make("{\"parts\":[{\"kind\":\"comb\",\"count\":4,\"spacingHz\":1e4}]}").get("id").asLong();
-    play(id, ",\"playbackRateHz\":240000", 200);
+    play(id, ",\"playbackRateHz\":300000", 200);
     JsonNode hint = generator().get("hints").get(0);
     assertTrue(hint.get("sentence").asString().startsWith("Made for"), hint.toString());
     control(generator, "playback-rate", hint.get("values").get("playback-rate").asString());
@@ -196,5 +196,63 @@ public class GeneratorApiTest extends BuoyBench {
     JsonNode p = server.json(server.send("POST", "/api/waveforms", body), 400);
     assertEquals(p.get("field").asString(), field, p.toString());
     assertTrue(p.get("detail").asString().contains(part), p.toString());
+  }
+
+  /** AM and FM as the generator plays them, live, by script from a waveform, and as a kept run. */
+  @Test
+  public void analogModulationIsMeasured() {
+    JsonNode am = make("{\"parts\":[{\"kind\":\"am\",\"depthPercent\":30,\"rateHz\":1000}]}");
+    String settings = "{\"modulation\":\"am\",\"bandHz\":10000,\"seconds\":0.1}";
+    JsonNode exact =
+        server
+            .json(
+                server.send(
+                    "POST",
+                    "/api/recordings/" + am.get("id").asLong() + "/measure",
+                    "{\"measurement\":\"analog\",\"settings\":" + settings + "}"),
+                200)
+            .get("outcome");
+    assertEquals(reading(exact, "amount").get("value").asDouble(), 30, 0.02);
+    assertEquals(reading(exact, "depthFromLines").get("value").asDouble(), 30, 0.02);
+
+    play(
+        make("{\"parts\":[{\"kind\":\"fm\",\"deviationHz\":2500,\"rateHz\":1000}]}")
+            .get("id")
+            .asLong(),
+        "",
+        200);
+    control(generator, "frequency", "458.525e6", "level", "0", "adjust", "", "output", "on");
+    server.json(
+        server.send(
+            "PUT",
+            live("analog", "/settings"),
+            "{\"modulation\":\"fm\",\"centreHz\":458.525e6,\"bandHz\":25e3,\"seconds\":0.1,"
+                + "\"startSeconds\":0,\"audioLowHz\":0,\"audioHighHz\":0,\"deEmphasisSeconds\":0,"
+                + "\"weighted\":false,\"highestAmount\":2600,\"referenceLevelDbm\":10}"),
+        200);
+    server.json(server.send("POST", live("analog", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("analog", "/outcome")).statusCode() == 200);
+    JsonNode o = server.json(server.get(live("analog", "/outcome")), 200).get("outcome");
+    assertEquals(reading(o, "amount").get("value").asDouble(), 2500, 5);
+    assertEquals(reading(o, "amount").get("verdict").asString(), "PASS");
+    assertTrue(reading(o, "distortion").get("value").asDouble() < 0.3, o.toString());
+    long run =
+        server
+            .json(server.send("POST", live("analog", "/keep"), "{\"name\":\"fm\"}"), 201)
+            .get("id")
+            .asLong();
+    JsonNode again =
+        server.json(server.send("POST", "/api/runs/" + run + "/measure", "{}"), 200).get("outcome");
+    assertEquals(reading(again, "amount").get("value").asDouble(), 2500, 5);
+    JsonNode bad =
+        server.json(
+            server.send(
+                "PUT",
+                live("analog", "/settings"),
+                "{\"modulation\":\"ssb\",\"centreHz\":458.525e6,\"bandHz\":25e3,\"seconds\":0.1,"
+                    + "\"startSeconds\":0,\"audioLowHz\":0,\"audioHighHz\":0,"
+                    + "\"deEmphasisSeconds\":0,\"weighted\":false,\"referenceLevelDbm\":10}"),
+            400);
+    assertEquals(bad.get("field").asString(), "modulation", bad.toString());
   }
 }

@@ -3,6 +3,8 @@ package rovnik.server.modulation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.modulation.analysis.SingleCarrierSettings;
 
 /**
@@ -32,7 +34,8 @@ public record CarrierSettingsDto(
     String errorsOf,
     boolean knownData,
     @Nullable Double evmLimitPercent,
-    double referenceLevelDbm) {
+    double referenceLevelDbm)
+    implements RecordSettings<CarrierSettingsDto> {
 
   /** Symbols of a live look. */
   private static final int LIVE_SYMBOLS = 2000;
@@ -43,7 +46,8 @@ public record CarrierSettingsDto(
           CarrierDto.FIRST, 458.525e6, 0, LIVE_SYMBOLS, 0, null, null, "mean", false, null, 33);
 
   /** The same, anywhere in a recording and over all of it. */
-  CarrierSettingsDto ofWhole() {
+  @Override
+  public CarrierSettingsDto ofWhole() {
     return new CarrierSettingsDto(
         carrier,
         0,
@@ -58,7 +62,8 @@ public record CarrierSettingsDto(
         referenceLevelDbm);
   }
 
-  CarrierSettingsDto withReference(double levelDbm) {
+  @Override
+  public CarrierSettingsDto withReference(double levelDbm) {
     return new CarrierSettingsDto(
         carrier,
         centreHz,
@@ -71,6 +76,11 @@ public record CarrierSettingsDto(
         knownData,
         evmLimitPercent,
         levelDbm);
+  }
+
+  @Override
+  public RecordMeasurement measurement() {
+    return new SingleCarrierMeasurement(toCore());
   }
 
   SingleCarrierSettings toCore() {

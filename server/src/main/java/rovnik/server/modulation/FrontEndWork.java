@@ -20,7 +20,7 @@ import rovnik.server.live.GuidedForm;
  * Finds the reference level at which the receiver adds the least to the errors of the carrier that
  * is there: too much attenuation is noise, too little is distortion, and then overload.
  */
-final class FrontEndWork implements Guided<CarrierBench> {
+final class FrontEndWork implements Guided<RecordBench<?>> {
   /**
    * What it is told.
    *
@@ -67,9 +67,9 @@ final class FrontEndWork implements Guided<CarrierBench> {
   private record Place(double referenceDbm, double evm, Double attenuationDb, String trouble) {}
 
   @Override
-  public Outcome run(CarrierBench bench) {
-    CarrierLook first = bench.look();
-    double power = CarrierBench.reading(first.outcome(), "carrierPower");
+  public Outcome run(RecordBench<?> bench) {
+    RecordLook first = bench.look();
+    double power = RecordBench.reading(first.outcome(), "carrierPower");
     boolean calibrated =
         first.outcome().reading("carrierPower").map(r -> r.unit().equals("dBm")).orElse(false);
     if (!calibrated) {
@@ -93,24 +93,24 @@ final class FrontEndWork implements Guided<CarrierBench> {
       bench.partial(finding(places, first));
     }
     Place best = best(places);
-    bench.voice().frame(bench.settings().withReference(best.referenceDbm()));
+    bench.frame(best.referenceDbm());
     bench.lookAt(best.referenceDbm());
     return finding(places, first);
   }
 
-  private static Place place(CarrierBench bench, double reference) {
+  private static Place place(RecordBench<?> bench, double reference) {
     double sum = 0;
-    CarrierLook look = null;
+    RecordLook look = null;
     for (int i = 0; i < LOOKS_EACH; i++) {
       look = bench.tryLook(reference);
       if (!look.refused().isEmpty() || !look.outcome().marks().isEmpty()) {
         String trouble =
             look.refused().isEmpty() ? String.join(", ", look.outcome().marks()) : look.refused();
         double evm =
-            look.refused().isEmpty() ? CarrierBench.reading(look.outcome(), "evm") : Double.NaN;
+            look.refused().isEmpty() ? RecordBench.reading(look.outcome(), "evm") : Double.NaN;
         return new Place(reference, evm, look.facts().attenuationDb(), trouble);
       }
-      double evm = CarrierBench.reading(look.outcome(), "evm");
+      double evm = RecordBench.reading(look.outcome(), "evm");
       sum += evm * evm / LOOKS_EACH;
     }
     return new Place(reference, Math.sqrt(sum), look.facts().attenuationDb(), "");
@@ -130,7 +130,7 @@ final class FrontEndWork implements Guided<CarrierBench> {
     return best;
   }
 
-  private Outcome finding(List<Place> places, CarrierLook first) {
+  private Outcome finding(List<Place> places, RecordLook first) {
     boolean any = places.stream().anyMatch(p -> p.trouble().isEmpty());
     Place best = any ? best(places) : null;
     List<Place> good = places.stream().filter(p -> !Double.isNaN(p.evm())).toList();
@@ -160,7 +160,7 @@ final class FrontEndWork implements Guided<CarrierBench> {
                 "Best at a reference level of %.1f dBm: EVM %.3g %%, %.3g %% as it was set.",
                 best.referenceDbm(),
                 best.evm(),
-                CarrierBench.reading(first.outcome(), "evm"));
+                RecordBench.reading(first.outcome(), "evm"));
     return new Outcome(
         id(),
         title(),

@@ -25,7 +25,7 @@ import rovnik.server.live.GuidedForm;
  * of where it stands; what it is for grows with the square of the distance from the best place, so
  * that three looks tell where that is, whichever way round the path turns the axes.
  */
-final class TrimWork implements Guided<CarrierBench> {
+final class TrimWork implements Guided<RecordBench<?>> {
   /**
    * What it is told.
    *
@@ -44,7 +44,7 @@ final class TrimWork implements Guided<CarrierBench> {
   private record Trim(
       String id, String label, String unit, String reading, ToDoubleFunction<Double> size) {
     double power(Outcome o) {
-      double v = size.applyAsDouble(CarrierBench.reading(o, reading));
+      double v = size.applyAsDouble(RecordBench.reading(o, reading));
       return v * v;
     }
   }
@@ -95,11 +95,11 @@ final class TrimWork implements Guided<CarrierBench> {
   private record Done(Trim trim, double before, double after, String words) {}
 
   @Override
-  public Outcome run(CarrierBench bench) {
+  public Outcome run(RecordBench<?> bench) {
     if (!bench.on()) {
       throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
     }
-    CarrierLook first = bench.look();
+    RecordLook first = bench.look();
     if (!first.outcome().marks().isEmpty()) {
       throw new Refusal(
           "referenceLevelDbm",
@@ -108,20 +108,20 @@ final class TrimWork implements Guided<CarrierBench> {
               + ". Raise the reference level first.");
     }
     bench.keep(first, "before trimming");
-    evm.add(CarrierBench.reading(first.outcome(), "evm"));
+    evm.add(RecordBench.reading(first.outcome(), "evm"));
     if (adjustFirst) {
       bench.say("the generator adjusts itself", 0.05);
       bench.act(SignalGenerator.ADJUST);
     }
     List<Done> done = new ArrayList<>();
     int steps = rounds * TRIMS.size();
-    CarrierLook last = first;
+    RecordLook last = first;
     for (int i = 0; i < steps; i++) {
       Trim trim = TRIMS.get(i % TRIMS.size());
       bench.say(trim.label().toLowerCase(Locale.ROOT), 0.1 + 0.85 * i / steps);
       done.add(turn(bench, trim));
       last = bench.look();
-      evm.add(CarrierBench.reading(last.outcome(), "evm"));
+      evm.add(RecordBench.reading(last.outcome(), "evm"));
       bench.partial(finding(first, last, done));
     }
     bench.keep(last, "trimmed");
@@ -129,7 +129,7 @@ final class TrimWork implements Guided<CarrierBench> {
   }
 
   /** Looks on both sides of where it stands, and puts it where it is best. */
-  private Done turn(CarrierBench bench, Trim trim) {
+  private Done turn(RecordBench<?> bench, Trim trim) {
     double before = bench.value(trim.id());
     Outcome middle = bench.look().outcome();
     double power = trim.power(middle);
@@ -174,7 +174,7 @@ final class TrimWork implements Guided<CarrierBench> {
     return new Done(trim, before, after, Math.abs(after) == most ? "at its end" : "turned");
   }
 
-  private Outcome finding(CarrierLook first, CarrierLook last, List<Done> done) {
+  private Outcome finding(RecordLook first, RecordLook last, List<Done> done) {
     List<Row> rows = new ArrayList<>();
     for (Trim t : TRIMS) {
       List<Done> of = done.stream().filter(d -> d.trim() == t).toList();
@@ -195,8 +195,8 @@ final class TrimWork implements Guided<CarrierBench> {
               Verdict.NONE));
     }
     double[] y = evm.stream().mapToDouble(v -> v).toArray();
-    double before = CarrierBench.reading(first.outcome(), "evm");
-    double after = CarrierBench.reading(last.outcome(), "evm");
+    double before = RecordBench.reading(first.outcome(), "evm");
+    double after = RecordBench.reading(last.outcome(), "evm");
     return new Outcome(
         id(),
         title(),
@@ -206,8 +206,8 @@ final class TrimWork implements Guided<CarrierBench> {
             before,
             after,
             adjustFirst ? ", adjusted and trimmed" : ", trimmed",
-            CarrierBench.reading(first.outcome(), "iqOffset"),
-            CarrierBench.reading(last.outcome(), "iqOffset")),
+            RecordBench.reading(first.outcome(), "iqOffset"),
+            RecordBench.reading(last.outcome(), "iqOffset")),
         List.of(
             Series.curve(
                     "evm", "EVM after each turn", Axis.even("Turn", "", 0, 1, y.length), y, "%")

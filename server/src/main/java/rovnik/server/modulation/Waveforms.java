@@ -107,7 +107,7 @@ class Waveforms {
     }
     double wanted = Math.max(LEAST_RATE_HZ, sum.leastRateHz());
     double decade = Math.pow(10, Math.floor(Math.log10(wanted)));
-    return Math.ceil(wanted / decade) * decade;
+    return 2 * Math.ceil(wanted / decade) * decade;
   }
 
   private WavePart samplesOf(long id) {

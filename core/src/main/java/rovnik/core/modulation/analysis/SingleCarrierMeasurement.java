@@ -1,18 +1,21 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.PulseShape;
+import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.units.Frequency;
 
 /** From a record and a description to everything that is known of one carrier. */
-public final class SingleCarrierMeasurement {
+public final class SingleCarrierMeasurement implements RecordMeasurement {
   public static final String KIND = "single-carrier";
   public static final String TITLE = "Modulation";
 
@@ -32,19 +35,35 @@ public final class SingleCarrierMeasurement {
     this.idle = FormatCheck.idle(carrier.constellation());
   }
 
-  /** Band that a record must hold around the expected carrier, as far as it is looked for. */
+  @Override
+  public String kind() {
+    return KIND;
+  }
+
+  @Override
+  public String title() {
+    return TITLE;
+  }
+
+  @Override
+  public List<Fact> words() {
+    return settings.words();
+  }
+
+  /** As far as the carrier is looked for. */
+  @Override
   public double bandHz() {
     PulseShape sent = carrier.filter();
     double symbols = sent.bandLimited() ? 2 * sent.halfWidth() : SIDE_LOBES;
     return symbols * carrier.symbolRateHz() + 2 * settings.reachHz();
   }
 
-  /** How long a record must be for the result length that is set. */
+  @Override
   public double secondsWanted() {
     return samplesWanted(carrier.symbolRateHz()) / carrier.symbolRateHz();
   }
 
-  /** Samples that a record needs for the result length that is set. */
+  @Override
   public long samplesWanted(double sampleRateHz) {
     int guard = SymbolRecovery.guard(carrier.filter(), measured);
     int symbols =
@@ -61,7 +80,7 @@ public final class SingleCarrierMeasurement {
       ErrorCauses.Split causes,
       boolean decisionsFail) {}
 
-  /** Measures a record. */
+  @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
     return new SingleCarrierOutcome(settings, record, context, analyse(record, context)).outcome();
   }

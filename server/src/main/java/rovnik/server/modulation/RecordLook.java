@@ -7,7 +7,7 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
-import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
@@ -15,12 +15,12 @@ import rovnik.core.spectrum.MeasurementContext;
 import rovnik.server.live.Look;
 
 /**
- * One record of a carrier.
+ * One record and what was measured of it.
  *
  * @param refused why there is no result of this record; "" if there is one
  * @param field of the settings that the refusal is about
  */
-record CarrierLook(
+record RecordLook(
     Outcome outcome, @Nullable IqRecord record, Facts facts, String refused, String field)
     implements Look {
   private static final String EARLIER = "of an earlier record";
@@ -30,7 +30,7 @@ record CarrierLook(
    *
    * @param attenuationDb of the receiver, null for a recording
    */
-  @Schema(name = "CarrierFacts")
+  @Schema(name = "RecordFacts")
   record Facts(double sampleRateHz, int samples, @Nullable Double attenuationDb) {}
 
   /**
@@ -39,7 +39,7 @@ record CarrierLook(
    * @param refused why there is no result of the newest record, "" if there is one
    * @param field of the settings that it is about
    */
-  @Schema(name = "CarrierView")
+  @Schema(name = "RecordView")
   record View(Facts facts, String refused, String field) {}
 
   @Override
@@ -53,31 +53,24 @@ record CarrierLook(
   }
 
   /** Measures a record; where that cannot be done, the last result goes on, marked as such. */
-  static CarrierLook of(
-      SingleCarrierMeasurement measurement,
+  static RecordLook of(
+      RecordMeasurement measurement,
       IqRecord record,
       MeasurementContext context,
       Facts facts,
-      @Nullable CarrierLook last) {
+      @Nullable RecordLook last) {
     try {
-      return new CarrierLook(measurement.of(record, context), record, facts, "", "");
+      return new RecordLook(measurement.of(record, context), record, facts, "", "");
     } catch (Refusal r) {
-      Outcome before = last == null ? nothing() : last.outcome;
-      return new CarrierLook(
+      Outcome before = last == null ? nothing(measurement) : last.outcome;
+      return new RecordLook(
           earlier(before, r.getMessage()), record, facts, r.getMessage(), r.field());
     }
   }
 
-  private static Outcome nothing() {
+  private static Outcome nothing(RecordMeasurement m) {
     return new Outcome(
-        SingleCarrierMeasurement.KIND,
-        SingleCarrierMeasurement.TITLE,
-        "",
-        List.of(),
-        List.of(),
-        List.of(),
-        List.of(),
-        List.of());
+        m.kind(), m.title(), "", List.of(), List.of(), List.of(), List.of(), List.of());
   }
 
   private static Outcome earlier(Outcome o, String sentence) {
@@ -87,7 +80,7 @@ record CarrierLook(
         sentence,
         o.series(),
         o.tables(),
-        o.readings().stream().map(CarrierLook::earlier).toList(),
+        o.readings().stream().map(RecordLook::earlier).toList(),
         o.marks().contains(EARLIER) ? o.marks() : with(o.marks()),
         o.spoiled());
   }

@@ -2,7 +2,7 @@ package rovnik.server.modulation;
 
 import java.util.List;
 import org.springframework.stereotype.Service;
-import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
@@ -12,21 +12,16 @@ import rovnik.server.recordings.RecordingService;
 
 /** Stretches of recordings, ready to be measured. */
 @Service
-class RecordedCarriers {
+class RecordedStretches {
   private final RecordingService recordings;
 
-  RecordedCarriers(RecordingService recordings) {
+  RecordedStretches(RecordingService recordings) {
     this.recordings = recordings;
   }
 
-  CarrierSettingsDto whole(long recording) {
-    recordings.find(recording); // refuses what is not there
-    return CarrierSettingsDto.FIRST.ofWhole();
-  }
-
   /** So many samples as the measurement takes, and everything before them. */
-  IqRecord record(RecordingDto r, CarrierSettingsDto settings) {
-    SingleCarrierMeasurement m = new SingleCarrierMeasurement(settings.toCore());
+  IqRecord record(RecordingDto r, RecordSettings<?> settings) {
+    RecordMeasurement m = settings.measurement();
     double before = settings.startSeconds() * r.sampleRateHz();
     return recordings.record(r.id(), m.samplesWanted(r.sampleRateHz()) + (long) Math.ceil(before));
   }

@@ -7,7 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
-import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.path.SourceLevel;
 import rovnik.core.signal.IqRecord;
@@ -28,21 +28,28 @@ import rovnik.server.live.Measuring;
 import rovnik.server.live.Workbench;
 import rovnik.server.runs.KeptLook;
 
-/** One carrier in the records of a receiver. */
-final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
+/**
+ * What is measured of one record after the other of a receiver.
+ *
+ * @param <S> settings
+ */
+final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Measuring<S> {
+  private final RecordKind<S> kind;
   private final long instrument;
   private final BenchService bench;
   private final JobService jobs;
 
   // Touched by the instrument's thread only.
   private Plan plan;
-  private @Nullable CarrierLook last;
+  private @Nullable RecordLook last;
 
   /** What records are taken and read with. */
   private record Plan(
-      SingleCarrierMeasurement measurement, JobDto job, PathCorrection correction, IqSetup setup) {}
+      RecordMeasurement measurement, JobDto job, PathCorrection correction, IqSetup setup) {}
 
-  ReceiverCarrierMeasuring(long instrument, BenchService bench, JobService jobs) {
+  ReceiverRecordMeasuring(
+      RecordKind<S> kind, long instrument, BenchService bench, JobService jobs) {
+    this.kind = kind;
     this.instrument = instrument;
     this.bench = bench;
     this.jobs = jobs;
@@ -50,7 +57,7 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
 
   @Override
   public String kind() {
-    return SingleCarrierMeasurement.KIND;
+    return kind.kind();
   }
 
   @Override
@@ -59,26 +66,26 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
   }
 
   @Override
-  public Class<CarrierSettingsDto> settingsType() {
-    return CarrierSettingsDto.class;
+  public Class<S> settingsType() {
+    return kind.settingsType();
   }
 
   @Override
-  public CarrierSettingsDto first() {
-    return CarrierSettingsDto.FIRST;
+  public S first() {
+    return kind.first();
   }
 
   @Override
-  public CarrierSettingsDto checked(CarrierSettingsDto wanted, JobDto job) {
+  public S checked(S wanted, JobDto job) {
     plan(wanted, job); // refuses what cannot be done
     return wanted;
   }
 
-  private Plan plan(CarrierSettingsDto s, JobDto job) {
+  private Plan plan(S s, JobDto job) {
     if (!(s.centreHz() > 0)) {
       throw new Refusal("centreHz", "Say where the carrier is, such as 458.525 MHz.");
     }
-    SingleCarrierMeasurement m = new SingleCarrierMeasurement(s.toCore());
+    RecordMeasurement m = s.measurement();
     PathCorrection correction = new PathCorrection(job.path().toCore());
     double portHz = correction.planeToPortHz(s.centreHz());
     IqSetup setup =
@@ -98,19 +105,19 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
 
   /** What the source puts out; without a job, the highest level that the user expects. */
   @Override
-  public Flow flow(CarrierSettingsDto settings, JobDto job) {
+  public Flow flow(S settings, JobDto job) {
     SourceLevel level =
         job.isNone() ? SourceLevel.of(settings.referenceLevelDbm()) : bench.sourceLevel(job);
     return Flow.through(job, jobs.plan(job, level));
   }
 
   @Override
-  public Object facts(CarrierSettingsDto settings, JobDto job) {
-    return new CarrierSource(bench.capabilities(instrument).widestSpanHz(), true);
+  public Object facts(S settings, JobDto job) {
+    return new RecordSource(bench.capabilities(instrument).widestSpanHz(), true);
   }
 
   @Override
-  public void prepare(CarrierSettingsDto settings, JobDto job, boolean afresh) {
+  public void prepare(S settings, JobDto job, boolean afresh) {
     plan = plan(settings, job);
   }
 
@@ -120,7 +127,7 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
     return last;
   }
 
-  private CarrierLook taken(IqReceiver receiver, Plan with, @Nullable CarrierLook before) {
+  private RecordLook taken(IqReceiver receiver, Plan with, @Nullable RecordLook before) {
     receiver.configure(with.setup());
     IqRecord taken = receiver.acquire();
     // The receiver uses its array again, and this record is read again and kept.
@@ -143,14 +150,13 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
 
   @Override
   public List<GuidedKind> guidedKinds() {
-    return CarrierWorks.ALL;
+    return kind.works();
   }
 
   @Override
-  public Workbench workbench(
-      Instrument instrument, CarrierSettingsDto settings, JobDto job, Workbench.Voice voice) {
+  public Workbench workbench(Instrument instrument, S settings, JobDto job, Workbench.Voice voice) {
     IqReceiver receiver = (IqReceiver) instrument;
-    return new CarrierBench(
+    return new RecordBench<>(
         reference -> taken(receiver, plan(settings.withReference(reference), job), null),
         bench,
         settings,
@@ -158,9 +164,9 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
         voice);
   }
 
-  private CarrierLook look(
-      IqRecord record, Plan with, List<String> marks, @Nullable CarrierLook before) {
-    return CarrierLook.of(
+  private RecordLook look(
+      IqRecord record, Plan with, List<String> marks, @Nullable RecordLook before) {
+    return RecordLook.of(
         with.measurement(),
         record,
         new MeasurementContext(
@@ -168,16 +174,15 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
             bench.capabilities(instrument).accuracy(),
             with.job().limits().toCore(),
             marks),
-        new CarrierLook.Facts(
+        new RecordLook.Facts(
             record.sampleRateHz(), record.sampleCount(), with.setup().attenuationDb()),
         before);
   }
 
   /** The record that stands still, read with other settings, if it would have been taken so. */
   @Override
-  public @Nullable Look again(
-      Look look, CarrierSettingsDto before, CarrierSettingsDto settings, JobDto job) {
-    CarrierLook l = (CarrierLook) look;
+  public @Nullable Look again(Look look, S before, S settings, JobDto job) {
+    RecordLook l = (RecordLook) look;
     Plan now = plan(settings, job);
     IqSetup then = plan(before, job).setup();
     boolean alike =
@@ -190,8 +195,8 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
   }
 
   @Override
-  public KeptLook.Parts kept(Look look, CarrierSettingsDto settings, JobDto job) {
-    CarrierLook l = (CarrierLook) look;
+  public KeptLook.Parts kept(Look look, S settings, JobDto job) {
+    RecordLook l = (RecordLook) look;
     if (!l.refused().isEmpty()) {
       throw Conflict.state("There is no result to keep. " + l.refused());
     }
@@ -201,7 +206,7 @@ final class ReceiverCarrierMeasuring implements Measuring<CarrierSettingsDto> {
     conditions.put("sample rate", Frequency.ofHertz(l.facts().sampleRateHz()).toString());
     return new KeptLook.Parts(
         l.outcome(),
-        settings.toCore().words(),
+        settings.measurement().words(),
         new KeptLook.Samples(l.record(), bench.capabilities(instrument).accuracy()),
         null,
         null,

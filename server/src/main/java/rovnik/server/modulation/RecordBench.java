@@ -10,24 +10,27 @@ import rovnik.server.bench.InstrumentDto;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.live.Workbench;
 
-/** What guided work on carriers has at hand: looks at the carrier, and the generator behind it. */
-final class CarrierBench implements Workbench {
+/**
+ * What guided work on single records has at hand: looks, and the generator behind the path.
+ *
+ * @param <S> settings of the measurement
+ */
+final class RecordBench<S extends RecordSettings<S>> implements Workbench {
   /** Takes a look. */
   interface Looks {
     /**
      * @param referenceLevelDbm highest level expected, at the reading plane
      */
-    CarrierLook take(double referenceLevelDbm);
+    RecordLook take(double referenceLevelDbm);
   }
 
   private final Looks looks;
   private final BenchService bench;
-  private final CarrierSettingsDto settings;
+  private final S settings;
   private final JobDto job;
   private final Voice voice;
 
-  CarrierBench(
-      Looks looks, BenchService bench, CarrierSettingsDto settings, JobDto job, Voice voice) {
+  RecordBench(Looks looks, BenchService bench, S settings, JobDto job, Voice voice) {
     this.looks = looks;
     this.bench = bench;
     this.settings = settings;
@@ -45,18 +48,19 @@ final class CarrierBench implements Workbench {
     return voice;
   }
 
-  CarrierSettingsDto settings() {
-    return settings;
+  /** What the screen shows from now on. */
+  void frame(double referenceLevelDbm) {
+    voice.frame(settings.withReference(referenceLevelDbm));
   }
 
   /** The carrier as it is now; refused if it cannot be measured. */
-  CarrierLook look() {
+  RecordLook look() {
     return lookAt(settings.referenceLevelDbm());
   }
 
   /** The same with another level expected; the screen follows. */
-  CarrierLook lookAt(double referenceLevelDbm) {
-    CarrierLook look = tryLook(referenceLevelDbm);
+  RecordLook lookAt(double referenceLevelDbm) {
+    RecordLook look = tryLook(referenceLevelDbm);
     if (!look.refused().isEmpty()) {
       throw new Refusal("signal", look.refused());
     }
@@ -64,14 +68,14 @@ final class CarrierBench implements Workbench {
   }
 
   /** The same; what is refused is said in the look. */
-  CarrierLook tryLook(double referenceLevelDbm) {
+  RecordLook tryLook(double referenceLevelDbm) {
     voice.breathe();
-    CarrierLook look = looks.take(referenceLevelDbm);
+    RecordLook look = looks.take(referenceLevelDbm);
     voice.show(look, settings.withReference(referenceLevelDbm));
     return look;
   }
 
-  void keep(CarrierLook look, String name) {
+  void keep(RecordLook look, String name) {
     voice.keep(look, settings, name);
   }
 

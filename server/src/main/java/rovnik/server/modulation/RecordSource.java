@@ -8,5 +8,5 @@ import io.swagger.v3.oas.annotations.media.Schema;
  * @param widestHz widest band that it sees at once
  * @param live false for a recording, in which a place can be chosen
  */
-@Schema(name = "CarrierSource")
-record CarrierSource(double widestHz, boolean live) {}
+@Schema(name = "RecordSource")
+record RecordSource(double widestHz, boolean live) {}

@@ -1,0 +1,100 @@
+package rovnik.core.modulation.analog;
+
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.units.Frequency;
+
+/** From a record to what a carrier's amplitude, frequency and phase do. */
+public final class AnalogMeasurement implements RecordMeasurement {
+  public static final String KIND = "analog";
+  public static final String TITLE = "AM, FM, PM";
+
+  /** The record is a little longer than the result: filters ring at its ends. */
+  private static final double LONGER = 1.1;
+
+  /** And wider than the channel: a carrier may be off its place. */
+  private static final double WIDER = 1.5;
+
+  private final AnalogSettings settings;
+
+  public AnalogMeasurement(AnalogSettings settings) {
+    this.settings = settings;
+  }
+
+  @Override
+  public String kind() {
+    return KIND;
+  }
+
+  @Override
+  public String title() {
+    return TITLE;
+  }
+
+  @Override
+  public double bandHz() {
+    return WIDER * settings.bandHz();
+  }
+
+  @Override
+  public double secondsWanted() {
+    return LONGER * settings.seconds() + 2 * settings.audio().settlesSeconds();
+  }
+
+  @Override
+  public long samplesWanted(double sampleRateHz) {
+    return (long) Math.ceil(secondsWanted() * sampleRateHz);
+  }
+
+  @Override
+  public List<Fact> words() {
+    return settings.words();
+  }
+
+  @Override
+  public Outcome of(IqRecord record, MeasurementContext context) {
+    double fs = record.sampleRateHz();
+    if (settings.bandHz() > fs) {
+      throw new Refusal(
+          "bandHz",
+          "A channel of "
+              + Frequency.ofHertz(settings.bandHz())
+              + " is wider than this record of "
+              + Frequency.ofHertz(fs)
+              + ". Choose a narrower one, or sample faster.");
+    }
+    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
+    int there = record.sampleCount() - from;
+    if (there < 64 || there / fs * settings.bandHz() < 32) {
+      throw new Refusal(
+          "startSeconds",
+          "The record ends at "
+              + record.sampleCount() / fs
+              + " s. Begin earlier, or take a longer one.");
+    }
+    double centrePort =
+        settings.centreHz() == 0
+            ? record.centreHz()
+            : context.correction() == null
+                ? settings.centreHz()
+                : context.correction().planeToPortHz(settings.centreHz());
+    double near = centrePort - record.centreHz();
+    if (Math.abs(near) > fs / 2) {
+      throw new Refusal(
+          "centreHz",
+          "The record holds "
+              + Frequency.ofHertz(record.centreHz() - fs / 2)
+              + " to "
+              + Frequency.ofHertz(record.centreHz() + fs / 2)
+              + "; the carrier is expected outside.");
+    }
+    int samples = (int) Math.min(there, samplesWanted(fs));
+    Demodulated d = Demodulated.of(record.iq(), from, samples, fs, near, settings.bandHz());
+    return new AnalogOutcome(settings, record, context, d).outcome();
+  }
+}

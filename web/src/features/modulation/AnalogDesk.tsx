@@ -1,0 +1,47 @@
+import type { AnalogSettings, Job, Tiles } from "../../api/client";
+import { FIRST_CARRIER } from "../waveforms/parts";
+import { AnalogSentence } from "./AnalogSentence";
+import type { Kind } from "./kinds";
+import { RecordDesk } from "./RecordDesk";
+import { useAnalogCommands } from "./useAnalogCommands";
+import { useDeskParts, useRecordSources } from "./useDeskParts";
+import { useRecords } from "./useRecords";
+
+/** Good first tiles. */
+const FIRST_TILES: Tiles = {
+  count: 4,
+  tiles: [
+    { what: "audio", view: "curve" },
+    { what: "spectrum", view: "curve" },
+    { what: "audioSpectrum", view: "curve" },
+    { what: "table:harmonics", view: "table" },
+    { what: "envelope", view: "curve" },
+    { what: "frequency", view: "curve" },
+  ],
+};
+
+/** A carrier that follows something analog. */
+export function AnalogDesk(props: { job: Job | undefined; onKind: (kind: Kind) => void }) {
+  const { job } = props;
+  const hookUp = useRecordSources(job);
+  const model = useRecords<AnalogSettings>(job, hookUp.source, "analog");
+  const parts = useDeskParts(job, model, "modulation-analog", FIRST_TILES);
+  useAnalogCommands(model, {
+    toggle: parts.toggle,
+    open: () => parts.setOpening(true),
+    data: () => props.onKind("single-carrier"),
+  });
+  const recording = hookUp.source?.startsWith("r") ?? false;
+  return (
+    <RecordDesk
+      job={job}
+      kind="analog"
+      model={model}
+      hookUp={hookUp}
+      parts={parts}
+      carrier={FIRST_CARRIER}
+      sentence={<AnalogSentence model={model} recording={recording} />}
+      onKind={props.onKind}
+    />
+  );
+}

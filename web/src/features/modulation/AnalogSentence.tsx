@@ -1,0 +1,157 @@
+import { Text } from "@mantine/core";
+import type { AnalogSettings } from "../../api/client";
+import { QuantityField } from "../../components/QuantityField";
+import { formatEngineering, formatHertz } from "../../components/units";
+import { Choice } from "../../desk/Choice";
+import classes from "../../desk/Desk.module.css";
+import type { RecordsModel } from "./useRecords";
+
+const MODULATIONS: Record<string, string> = { am: "AM", fm: "FM", pm: "PM" };
+
+const DE_EMPHASIS: Record<string, string> = {
+  "0": "none",
+  "0.00005": "50 µs",
+  "0.000075": "75 µs",
+  "0.00075": "750 µs",
+};
+
+const AMOUNTS: Record<string, { name: string; unit: string }> = {
+  am: { name: "depth", unit: "%" },
+  fm: { name: "deviation", unit: "Hz" },
+  pm: { name: "deviation", unit: "rad" },
+};
+
+/** What the carrier follows and how it is heard, as one sentence. */
+export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; recording: boolean }) {
+  const { model, recording } = props;
+  const { state, problem, change } = model;
+  const s = state?.settings;
+  if (!s) {
+    return <Text fz="sm">no source</Text>;
+  }
+  const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
+  const amount = AMOUNTS[s.modulation] ?? AMOUNTS.fm;
+  const emphasis = String(s.deEmphasisSeconds);
+  const choices = DE_EMPHASIS[emphasis]
+    ? DE_EMPHASIS
+    : { ...DE_EMPHASIS, [emphasis]: formatEngineering(s.deEmphasisSeconds, "s") };
+  const audio = (field: "audioLowHz" | "audioHighHz", label: string) => (
+    <QuantityField
+      label={label}
+      unit="Hz"
+      value={s[field]}
+      words={{ all: 0, none: 0 }}
+      error={wrong(field)}
+      format={(v) => (v === 0 ? "all" : formatHertz(v))}
+      onCommit={(v) => change({ [field]: v })}
+    />
+  );
+  return (
+    <div className={classes.sentence}>
+      <Choice
+        label="Modulation"
+        value={s.modulation}
+        choices={MODULATIONS}
+        onChange={(modulation) => change({ modulation, highestAmount: null })}
+      />{" "}
+      near{" "}
+      <QuantityField
+        label="Centre"
+        unit="Hz"
+        value={s.centreHz}
+        words={recording ? { middle: 0 } : undefined}
+        error={wrong("centreHz")}
+        format={(v) => (v === 0 ? "the middle" : formatHertz(v))}
+        next={(v, up) => v + (up ? 0.1 : -0.1) * s.bandHz}
+        onCommit={(centreHz) => change({ centreHz })}
+      />
+      <br />
+      channel{" "}
+      <QuantityField
+        label="Channel"
+        unit="Hz"
+        value={s.bandHz}
+        error={wrong("bandHz")}
+        onCommit={(bandHz) => change({ bandHz })}
+      />
+      , over{" "}
+      <QuantityField
+        label="Result length"
+        unit="s"
+        value={s.seconds}
+        error={wrong("seconds")}
+        format={(v) => formatEngineering(v, "s")}
+        onCommit={(seconds) => change({ seconds })}
+      />
+      {recording && (
+        <>
+          {" "}
+          from{" "}
+          <QuantityField
+            label="Begin at"
+            unit="s"
+            value={s.startSeconds}
+            error={wrong("startSeconds")}
+            next={(v, up) => Math.max(0, v + ((up ? 1 : -1) * s.seconds) / 2)}
+            onCommit={(startSeconds) => change({ startSeconds })}
+          />
+        </>
+      )}
+      <br />
+      audio from {audio("audioLowHz", "Audio from")} to {audio("audioHighHz", "Audio to")}
+      <br />
+      de-emphasis{" "}
+      <Choice
+        label="De-emphasis"
+        value={emphasis}
+        choices={choices}
+        onChange={(v) => change({ deEmphasisSeconds: Number(v) })}
+      />
+      ,{" "}
+      <Choice
+        label="Weighting"
+        value={s.weighted ? "ear" : "flat"}
+        choices={{ flat: "not weighted", ear: "psophometric (ITU-T O.41)" }}
+        onChange={(v) => change({ weighted: v === "ear" })}
+      />
+      <br />
+      {amount.name} at most{" "}
+      <QuantityField
+        label={`Highest ${amount.name}`}
+        unit={amount.unit}
+        value={s.highestAmount ?? 0}
+        words={{ any: 0, none: 0 }}
+        error={wrong("highestAmount")}
+        format={(v) =>
+          v === 0 ? "any" : amount.unit === "Hz" ? formatHertz(v) : `${v} ${amount.unit}`
+        }
+        onCommit={(v) => change({ highestAmount: v === 0 ? null : v })}
+      />
+      , SINAD at least{" "}
+      <QuantityField
+        label="Least SINAD"
+        unit="dB"
+        value={s.leastSinadDb ?? 0}
+        words={{ any: 0, none: 0 }}
+        error={wrong("leastSinadDb")}
+        format={(v) => (v === 0 ? "any" : `${v} dB`)}
+        next={(v, up) => Math.max(0, v + (up ? 1 : -1))}
+        onCommit={(v) => change({ leastSinadDb: v === 0 ? null : v })}
+      />
+      {!recording && (
+        <>
+          <br />
+          reference level{" "}
+          <QuantityField
+            label="Reference level"
+            unit="dBm"
+            value={s.referenceLevelDbm}
+            error={wrong("referenceLevelDbm")}
+            next={(v, up) => v + (up ? 5 : -5)}
+            onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
+          />
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Job, Tiles } from "../../api/client";
+import { CarrierSentence } from "./CarrierSentence";
+import { GuidedMenu } from "./GuidedMenu";
+import type { Kind } from "./kinds";
+import { RecordDesk } from "./RecordDesk";
+import { useDeskParts, useRecordSources } from "./useDeskParts";
+import { useModulation } from "./useModulation";
+import { useModulationCommands } from "./useModulationCommands";
+
+/** Good first tiles. */
+const FIRST_TILES: Tiles = {
+  count: 4,
+  tiles: [
+    { what: "points", view: "points" },
+    { what: "table:causes", view: "table" },
+    { what: "eyeI", view: "matrix" },
+    { what: "symbols", view: "symbols" },
+    { what: "error", view: "curve" },
+    { what: "errorSpectrum", view: "curve" },
+  ],
+};
+
+/** A carrier with data. */
+export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) => void }) {
+  const { job } = props;
+  const hookUp = useRecordSources(job);
+  const model = useModulation(job, hookUp.source);
+  const parts = useDeskParts(job, model, "modulation", FIRST_TILES);
+  useModulationCommands(model, {
+    toggle: parts.toggle,
+    open: () => parts.setOpening(true),
+    analog: () => props.onKind("analog"),
+  });
+  const recording = hookUp.source?.startsWith("r") ?? false;
+  return (
+    <RecordDesk
+      job={job}
+      kind="single-carrier"
+      model={model}
+      hookUp={hookUp}
+      parts={parts}
+      carrier={model.state?.settings.carrier}
+      sentence={<CarrierSentence model={model} recording={recording} />}
+      guided={(again) => <GuidedMenu model={model} onLastFinding={again} />}
+      onKind={props.onKind}
+    />
+  );
+}

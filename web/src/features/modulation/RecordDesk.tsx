@@ -1,0 +1,122 @@
+import { Alert } from "@mantine/core";
+import { type ReactNode, useState } from "react";
+import type { CarrierDescription, Job } from "../../api/client";
+import { useStats } from "../../api/live";
+import { later } from "../../components/later";
+import { OutcomeTile } from "../../desk/catalogue";
+import { Desk } from "../../desk/Desk";
+import { Notice } from "../../desk/Notice";
+import { ReadingColumn } from "../../desk/ReadingColumn";
+import { TileGrid } from "../../desk/TileGrid";
+import { PathStrip } from "../path/PathStrip";
+import { RunTape } from "../runs/RunTape";
+import { generatorOf } from "../waveforms/SignalStep";
+import type { Kind } from "./kinds";
+import { Steps } from "./Steps";
+import type { useDeskParts, useRecordSources } from "./useDeskParts";
+import type { RecordsModel } from "./useRecords";
+
+const FindingView = later(async () => (await import("../../desk/FindingView")).FindingView);
+
+const OpenRecording = later(async () => (await import("../spectrum/OpenRecording")).OpenRecording);
+
+/** The desk of whatever is measured of single records. */
+export function RecordDesk<S extends object>(props: {
+  job: Job | undefined;
+  kind: Kind;
+  model: RecordsModel<S>;
+  hookUp: ReturnType<typeof useRecordSources>;
+  parts: ReturnType<typeof useDeskParts<S>>;
+  sentence: ReactNode;
+  guided?: (onLastFinding?: () => void) => ReactNode;
+  /** What a new waveform begins with. */
+  carrier: CarrierDescription | undefined;
+  onKind: (kind: Kind) => void;
+}) {
+  const { job, model } = props;
+  const { instruments, sources, source, choose } = props.hookUp;
+  const { desk, plane, found, opening, setOpening } = props.parts;
+  const [overlaid, setOverlaid] = useState<number[]>([]);
+  const { frame, state } = model;
+  const stats = useStats(model.store);
+  const live = state?.phase === "RUNNING" || state?.phase === "STILL";
+  const refused = frame?.view.refused ?? "";
+  return (
+    <Desk
+      title="Modulation"
+      path={
+        job && (
+          <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={plane.moveTo} />
+        )
+      }
+      notice={
+        <>
+          <Notice model={model} />
+          {refused && live && (
+            <Alert color="yellow" p={6} radius={0}>
+              {refused}
+              {frame?.outcome.series.length ? " What is drawn is of an earlier record." : ""}
+            </Alert>
+          )}
+        </>
+      }
+      steps={
+        <Steps
+          job={job}
+          kind={props.kind}
+          model={model}
+          desk={desk}
+          sources={sources}
+          source={source}
+          instrument={instruments.find((i) => `i${i.id}` === source)}
+          generator={generatorOf(job, instruments)}
+          carrier={props.carrier}
+          sentence={props.sentence}
+          guided={props.guided?.(found.again)}
+          onSource={choose}
+          onOpenRecording={() => setOpening(true)}
+          onKind={props.onKind}
+        />
+      }
+      tiles={
+        found.shown ? (
+          <FindingView
+            finding={found.shown}
+            onKeep={() => model.keep("", "finding/keep")}
+            onClose={found.close}
+          />
+        ) : (
+          <TileGrid>
+            {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
+              <OutcomeTile
+                // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
+                key={place}
+                place={place}
+                tile={tile}
+                look={frame}
+                onChange={(part) => desk.setTile(place, part)}
+              />
+            ))}
+          </TileGrid>
+        )
+      }
+      readings={
+        <ReadingColumn
+          readings={frame?.outcome.readings ?? []}
+          note={frame && !live ? "of the last record, not live" : undefined}
+        />
+      }
+      tape={job && <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={stats} />}
+    >
+      {opening && (
+        <OpenRecording
+          onClose={() => setOpening(false)}
+          onOpened={(s) => {
+            choose(s);
+            setOpening(false);
+          }}
+        />
+      )}
+    </Desk>
+  );
+}
