@@ -9,7 +9,10 @@ import { ReadingRow } from "./ReadingColumn";
 /** A finding with its picture, tables and readings; it can be kept as a run. */
 export function FindingView(props: {
   finding: Finding;
-  onKeep: () => unknown;
+  /** Undefined if it cannot be kept. */
+  onKeep?: () => unknown;
+  /** Puts what was found into the settings. */
+  onTakeOver?: () => unknown;
   onClose: () => void;
 }) {
   const o = props.finding.outcome;
@@ -21,9 +24,20 @@ export function FindingView(props: {
           <Text fz="sm">{o.summary}</Text>
         </div>
         <Group gap={6} wrap="nowrap">
-          <Button size="compact-sm" onClick={props.onKeep}>
-            Keep as a run
-          </Button>
+          {props.onTakeOver && (
+            <Button size="compact-sm" onClick={props.onTakeOver}>
+              Take it over
+            </Button>
+          )}
+          {props.onKeep && (
+            <Button
+              size="compact-sm"
+              variant={props.onTakeOver ? "default" : "filled"}
+              onClick={props.onKeep}
+            >
+              Keep as a run
+            </Button>
+          )}
           <Button size="compact-sm" variant="default" onClick={props.onClose}>
             Back to the live view
           </Button>

@@ -6,6 +6,7 @@ import { RecordDesk } from "./RecordDesk";
 import { useDeskParts, useRecordSources } from "./useDeskParts";
 import { useModulation } from "./useModulation";
 import { useModulationCommands } from "./useModulationCommands";
+import { useWhatIsIt } from "./useWhatIsIt";
 
 /** Good first tiles. */
 const FIRST_TILES: Tiles = {
@@ -26,9 +27,11 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
   const hookUp = useRecordSources(job);
   const model = useModulation(job, hookUp.source);
   const parts = useDeskParts(job, model, "modulation", FIRST_TILES);
+  const what = useWhatIsIt(model, hookUp.source);
   useModulationCommands(model, {
     toggle: parts.toggle,
     open: () => parts.setOpening(true),
+    whatIsIt: what.ask,
     analog: () => props.onKind("analog"),
   });
   const recording = hookUp.source?.startsWith("r") ?? false;
@@ -41,7 +44,15 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
       parts={parts}
       carrier={model.state?.settings.carrier}
       sentence={<CarrierSentence model={model} recording={recording} />}
-      guided={(again) => <GuidedMenu model={model} onLastFinding={again} />}
+      guided={(again) => (
+        <GuidedMenu
+          model={model}
+          recording={recording}
+          onWhatIsIt={what.ask}
+          onLastFinding={again}
+        />
+      )}
+      what={what}
       onKind={props.onKind}
     />
   );

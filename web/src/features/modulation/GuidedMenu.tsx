@@ -2,8 +2,14 @@ import { Button, Menu } from "@mantine/core";
 import type { ModulationModel } from "./useModulation";
 
 /** Work of several looks that leads to a finding. */
-export function GuidedMenu(props: { model: ModulationModel; onLastFinding?: () => void }) {
-  const { model } = props;
+export function GuidedMenu(props: {
+  model: ModulationModel;
+  /** Of a recording one can only ask what it is. */
+  recording: boolean;
+  onWhatIsIt: () => void;
+  onLastFinding?: () => void;
+}) {
+  const { model, recording } = props;
   return (
     <Menu position="bottom-start" withinPortal>
       <Menu.Target>
@@ -12,15 +18,20 @@ export function GuidedMenu(props: { model: ModulationModel; onLastFinding?: () =
         </Button>
       </Menu.Target>
       <Menu.Dropdown>
-        <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: false })}>
-          Trim the generator until it is best
-        </Menu.Item>
-        <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: true })}>
-          Let it adjust itself, then trim
-        </Menu.Item>
-        <Menu.Item onClick={() => model.guide({ kind: "front-end" })}>
-          Front end of the receiver at its best
-        </Menu.Item>
+        <Menu.Item onClick={props.onWhatIsIt}>What is it?</Menu.Item>
+        {!recording && (
+          <>
+            <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: false })}>
+              Trim the generator until it is best
+            </Menu.Item>
+            <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: true })}>
+              Let it adjust itself, then trim
+            </Menu.Item>
+            <Menu.Item onClick={() => model.guide({ kind: "front-end" })}>
+              Front end of the receiver at its best
+            </Menu.Item>
+          </>
+        )}
         {props.onLastFinding && (
           <Menu.Item onClick={props.onLastFinding}>Show the last finding</Menu.Item>
         )}

@@ -1,6 +1,6 @@
 import { Alert } from "@mantine/core";
 import { type ReactNode, useState } from "react";
-import type { CarrierDescription, Job } from "../../api/client";
+import type { CarrierDescription, Finding, Job, Outcome } from "../../api/client";
 import { useStats } from "../../api/live";
 import { later } from "../../components/later";
 import { OutcomeTile } from "../../desk/catalogue";
@@ -29,6 +29,12 @@ export function RecordDesk<S extends object>(props: {
   parts: ReturnType<typeof useDeskParts<S>>;
   sentence: ReactNode;
   guided?: (onLastFinding?: () => void) => ReactNode;
+  /** An answer to what a carrier is, which can be taken over. */
+  what?: {
+    told: Finding | undefined;
+    close: () => void;
+    takeOver: (o: Outcome) => Promise<void>;
+  };
   /** What a new waveform begins with. */
   carrier: CarrierDescription | undefined;
   onKind: (kind: Kind) => void;
@@ -36,6 +42,10 @@ export function RecordDesk<S extends object>(props: {
   const { job, model } = props;
   const { instruments, sources, source, choose } = props.hookUp;
   const { desk, plane, found, opening, setOpening } = props.parts;
+  const { what } = props;
+  const shown = what?.told ?? found.shown;
+  const close = what?.told ? what.close : found.close;
+  const takeOver = what?.takeOver;
   const [overlaid, setOverlaid] = useState<number[]>([]);
   const { frame, state } = model;
   const stats = useStats(model.store);
@@ -79,11 +89,16 @@ export function RecordDesk<S extends object>(props: {
         />
       }
       tiles={
-        found.shown ? (
+        shown ? (
           <FindingView
-            finding={found.shown}
-            onKeep={() => model.keep("", "finding/keep")}
-            onClose={found.close}
+            finding={shown}
+            onKeep={what?.told ? undefined : () => model.keep("", "finding/keep")}
+            onTakeOver={
+              takeOver && shown.outcome.kind === "what-is-it"
+                ? () => takeOver(shown.outcome).then(close)
+                : undefined
+            }
+            onClose={close}
           />
         ) : (
           <TileGrid>

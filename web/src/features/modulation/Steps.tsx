@@ -95,9 +95,9 @@ export function Steps<S extends object>(props: Props<S>) {
         title="Measure"
         state={refused || marks.length ? "attention" : frame ? "done" : "open"}
         aside={
-          !recording && (
-            <Group gap={4} wrap="nowrap">
-              {props.guided}
+          <Group gap={4} wrap="nowrap">
+            {props.guided}
+            {!recording && (
               <Button
                 size="compact-sm"
                 variant={running ? "default" : "filled"}
@@ -105,8 +105,8 @@ export function Steps<S extends object>(props: Props<S>) {
               >
                 {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
               </Button>
-            </Group>
-          )
+            )}
+          </Group>
         }
       >
         <GuidedProgress model={model} />

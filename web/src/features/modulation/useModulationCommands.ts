@@ -6,7 +6,12 @@ import type { ModulationModel } from "./useModulation";
 /** Everything that can be typed on the desk of carriers with data. */
 export function useModulationCommands(
   model: ModulationModel,
-  actions: { toggle: () => unknown; open: () => unknown; analog: () => unknown },
+  actions: {
+    toggle: () => unknown;
+    open: () => unknown;
+    analog: () => unknown;
+    whatIsIt: () => unknown;
+  },
 ) {
   const { change, describe } = model;
   useCommands([
@@ -31,6 +36,7 @@ export function useModulationCommands(
     numberCommand("evm limit", "highest EVM that passes, percent", "", (evmLimitPercent) =>
       change({ evmLimitPercent }),
     ),
+    actCommand("what is it", "tell an unknown carrier", actions.whatIsIt),
     actCommand("trim", "turn the generator until the errors are least", () =>
       model.guide({ kind: "trim", adjustFirst: false }),
     ),

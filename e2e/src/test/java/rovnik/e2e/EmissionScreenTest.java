@@ -162,7 +162,7 @@ public class EmissionScreenTest extends SpectrumScreen {
     assertThat(finding()).containsText("0 made in the receiver");
     button("Keep as a run").click();
     assertThat(page.getByText("Kept as")).isVisible();
-    button("Back to the live trace").click();
+    button("Back to the live view").click();
     assertThat(reading("carrierPower")).containsText(words("\\+26\\.\\d"));
   }
 
@@ -178,14 +178,14 @@ public class EmissionScreenTest extends SpectrumScreen {
     button("Start").last().click();
     assertThat(finding()).containsText("Total harmonic distortion");
     assertThat(finding().getByTestId("table-harmonics")).containsText("FAIL");
-    button("Back to the live trace").click();
+    button("Back to the live view").click();
     guided("Phase noise ...");
     page.getByLabel("Farthest offset").fill("100k");
     button("Start").last().click();
     // Near the carrier a spectrum lasts long, and many are averaged.
     assertThat(finding().getByTestId("table-decades")).containsText(words("10 kHz.*8[6-9]\\."));
     assertThat(reading("jitter")).containsText("ps");
-    button("Back to the live trace").click();
+    button("Back to the live view").click();
     guided("Drive against harmonics ...");
     page.getByLabel("To (dBm)").fill("40");
     button("Start").last().click();

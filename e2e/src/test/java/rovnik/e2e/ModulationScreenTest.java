@@ -93,4 +93,23 @@ public class ModulationScreenTest extends SpectrumScreen {
     enter("format qpsk");
     assertThat(button("Keep this run")).isEnabled();
   }
+
+  /** Asked with a wrong description set: the answer is taken over only when one says so. */
+  @Test
+  public void whatItIsIsToldAndTakenOver() {
+    enter("format 16-qam");
+    enter("rate 30k");
+    enter("what is it");
+    Locator found = page.getByTestId("finding");
+    assertThat(found).containsText(words("QPSK, 48 ksym/s at 458\\.5258\\d+ MHz"));
+    assertThat(found).containsText("sure, no other format fits");
+    assertThat(page.getByLabel(words("Format: 16-QAM"))).isVisible();
+    button("Take it over").click();
+    assertThat(found).isHidden();
+    assertThat(page.getByLabel(words("Format: QPSK"))).isVisible();
+    assertThat(reading("evm")).containsText("%");
+    assertThat(reading("evm")).not().containsText("earlier");
+    enter("roll-off 0.35");
+    enter("centre 458.525M");
+  }
 }

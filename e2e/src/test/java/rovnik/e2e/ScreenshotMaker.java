@@ -79,6 +79,43 @@ public class ScreenshotMaker {
     shoot(page, "modulation");
     rovnik.control(page, 2, "signal", "carrier");
     page.keyboard().press("Space");
+    generator(rovnik, page);
+  }
+
+  /** The generator: its waveform before it is sent, trimmed, and AM of it. */
+  private void generator(Processes rovnik, Page page) {
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Vector generator, its own errors").click();
+    press(page, "Setups");
+    page.getByText("16-QAM, as the buoy receiver takes it").click();
+    press(page, "Waveform ...");
+    page.getByText("It repeats without a seam").waitFor();
+    wait(page, 800);
+    shoot(page, "waveform");
+    press(page, "Send it and play");
+    rovnik.control(page, 12, "frequency", "458.525e6");
+    rovnik.control(page, 12, "level", "0");
+    rovnik.control(page, 12, "output", "on");
+    type(page, "trim");
+    page.getByTestId("finding").waitFor();
+    wait(page, 1500);
+    shoot(page, "trimmed");
+    press(page, "Back to the live view");
+    type(page, "analog");
+    type(page, "modulation am");
+    type(page, "reference 10");
+    press(page, "Waveform ...");
+    menu(page, "Part: carrier with data", "AM");
+    page.getByText("AM 50.00 % at 1 kHz").first().waitFor();
+    press(page, "Send it and play");
+    press(page, "Start");
+    page.getByTestId("reading-sinad").waitFor();
+    wait(page, 1500);
+    shoot(page, "analog");
+    page.keyboard().press("Space");
+    rovnik.control(page, 12, "output", "off");
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Outer buoy, yearly check").click();
   }
 
   private static void menu(Page page, String button, String item) {
@@ -134,7 +171,7 @@ public class ScreenshotMaker {
     finding(page);
     shoot(page, "spectrum-whose-line");
     press(page, "Keep as a run");
-    press(page, "Back to the live trace");
+    press(page, "Back to the live view");
     page.keyboard().press("l");
     page.getByLabel("Take 1: highest hold away").click();
     type(page, "span 200k");

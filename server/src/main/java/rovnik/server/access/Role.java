@@ -45,6 +45,7 @@ public enum Role {
     boolean computes =
         path.matches("/api/(recordings|runs|networks)/\\d+/(measure|spectrum)")
             || path.equals("/api/networks/view")
+            || path.equals("/api/waveforms/preview")
             || path.matches("/api/settings-file/(read|write)");
     return looks || computes || !path.toLowerCase(Locale.ROOT).startsWith("/api/") ? VIEW : MEASURE;
   }

@@ -12,6 +12,11 @@ final class CarrierWorks {
   static final List<GuidedKind> ALL =
       List.of(
           new GuidedKind(
+              "what-is-it",
+              "What is it?",
+              "Tells symbol rate, format, roll-off and place of an unknown carrier, and how sure.",
+              new WhatIsItWork.Form(0)),
+          new GuidedKind(
               "trim",
               "Trim until it is best",
               "Turns leakage, gain, quadrature and delay of the generator until the errors are"

@@ -82,6 +82,11 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
   }
 
   private Plan plan(S s, JobDto job) {
+    RecordMeasurement m = s.measurement();
+    return plan(s, job, m.bandHz(), m.secondsWanted());
+  }
+
+  private Plan plan(S s, JobDto job, double bandHz, double seconds) {
     if (!(s.centreHz() > 0)) {
       throw new Refusal("centreHz", "Say where the carrier is, such as 458.525 MHz.");
     }
@@ -91,8 +96,8 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
     IqSetup setup =
         CarrierPlan.of(
             portHz,
-            m.bandHz(),
-            m.secondsWanted(),
+            bandHz,
+            seconds,
             s.referenceLevelDbm() + correction.gainToPortDb(s.centreHz()),
             bench.capabilities(instrument));
     return new Plan(m, job, correction, setup);
@@ -156,12 +161,36 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
   @Override
   public Workbench workbench(Instrument instrument, S settings, JobDto job, Workbench.Voice voice) {
     IqReceiver receiver = (IqReceiver) instrument;
-    return new RecordBench<>(
-        reference -> taken(receiver, plan(settings.withReference(reference), job), null),
-        bench,
-        settings,
-        job,
-        voice);
+    RecordBench.Looks looks =
+        new RecordBench.Looks() {
+          @Override
+          public RecordLook take(double referenceLevelDbm) {
+            return taken(receiver, plan(settings.withReference(referenceLevelDbm), job), null);
+          }
+
+          @Override
+          public RecordBench.Taken record(double bandHz, double seconds) {
+            Plan with = plan(settings, job, bandHz, seconds);
+            receiver.configure(with.setup());
+            IqRecord record = receiver.acquire();
+            List<String> marks = record.overload() ? List.of("overload") : List.of();
+            return new RecordBench.Taken(record, context(with, marks));
+          }
+
+          @Override
+          public double widestHz() {
+            return receiver.capabilities().widestSpanHz();
+          }
+        };
+    return new RecordBench<>(looks, bench, settings, job, voice);
+  }
+
+  private MeasurementContext context(Plan with, List<String> marks) {
+    return new MeasurementContext(
+        with.correction(),
+        bench.capabilities(instrument).accuracy(),
+        with.job().limits().toCore(),
+        marks);
   }
 
   private RecordLook look(
@@ -169,11 +198,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
     return RecordLook.of(
         with.measurement(),
         record,
-        new MeasurementContext(
-            with.correction(),
-            bench.capabilities(instrument).accuracy(),
-            with.job().limits().toCore(),
-            marks),
+        context(with, marks),
         new RecordLook.Facts(
             record.sampleRateHz(), record.sampleCount(), with.setup().attenuationDb()),
         before);

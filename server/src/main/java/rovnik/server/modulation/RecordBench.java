@@ -3,6 +3,8 @@ package rovnik.server.modulation;
 import java.util.Map;
 import rovnik.core.Refusal;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.Control;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
@@ -22,7 +24,16 @@ final class RecordBench<S extends RecordSettings<S>> implements Workbench {
      * @param referenceLevelDbm highest level expected, at the reading plane
      */
     RecordLook take(double referenceLevelDbm);
+
+    /** Takes a record of a band around the carrier as it is set now. */
+    Taken record(double bandHz, double seconds);
+
+    /** Widest band that is seen at once. */
+    double widestHz();
   }
+
+  /** A record, and what it is measured against. */
+  record Taken(IqRecord record, MeasurementContext context) {}
 
   private final Looks looks;
   private final BenchService bench;
@@ -73,6 +84,24 @@ final class RecordBench<S extends RecordSettings<S>> implements Workbench {
     RecordLook look = looks.take(referenceLevelDbm);
     voice.show(look, settings.withReference(referenceLevelDbm));
     return look;
+  }
+
+  Taken record(double bandHz, double seconds) {
+    voice.breathe();
+    return looks.record(bandHz, seconds);
+  }
+
+  double widestHz() {
+    return looks.widestHz();
+  }
+
+  double centreHz() {
+    return settings.centreHz();
+  }
+
+  /** Band of what is measured now. */
+  double bandHz() {
+    return settings.measurement().bandHz();
   }
 
   void keep(RecordLook look, String name) {

@@ -13,6 +13,7 @@ import rovnik.server.recordings.RecordingService;
 /** Stretches of recordings, ready to be measured. */
 @Service
 class RecordedStretches {
+  private static final long BEGINNING = 1 << 17;
   private final RecordingService recordings;
 
   RecordedStretches(RecordingService recordings) {
@@ -24,6 +25,11 @@ class RecordedStretches {
     RecordMeasurement m = settings.measurement();
     double before = settings.startSeconds() * r.sampleRateHz();
     return recordings.record(r.id(), m.samplesWanted(r.sampleRateHz()) + (long) Math.ceil(before));
+  }
+
+  /** The beginning of a recording, long enough to tell what it is. */
+  IqRecord beginning(RecordingDto r) {
+    return recordings.record(r.id(), BEGINNING);
   }
 
   MeasurementContext context(RecordingDto r, JobDto job) {

@@ -34,6 +34,12 @@ final class FormatCheck {
   /** Share of the power that is the same in all symbols. */
   private static final double ONE_PLACE = 0.8;
 
+  /** Share of the error of phases anywhere, from which on they are suspected to be that. */
+  private static final double CIRCLE = 0.25;
+
+  /** Noise is as strong along the carrier as across it. */
+  private static final double STEADY = 0.45;
+
   private static final double NOISE_LIKE = 0.12;
   private static final int TRIALS = 6000;
   private static final int LOOKED_AT = 1500;
@@ -117,6 +123,12 @@ final class FormatCheck {
               : c.words()
                   + " does not fit. Check the symbol rate and the filter, or choose another format.");
     }
+    if (circling(c.format(), s, v)) {
+      throw new Refusal(
+          "format",
+          "Its envelope is steady and its phase stands nowhere: this is FM, PM or a format of such"
+              + " a kind. Measure it as FM, or choose another format.");
+    }
     boolean doubtful = v > DOUBTFUL * idle;
     double own = points.fourthMoment();
     double spread = (own + 4 * v + 2 * v * v) / ((1 + v) * (1 + v));
@@ -148,6 +160,28 @@ final class FormatCheck {
       power += s.re()[k] * s.re()[k] + s.im()[k] * s.im()[k];
     }
     return (re * re + im * im) / s.count() > ONE_PLACE * power;
+  }
+
+  /** On a circle but nowhere in particular: decisions among phases are always near something. */
+  private static boolean circling(Format format, Symbols s, double v) {
+    int phases =
+        switch (format) {
+          case BPSK -> 2;
+          case QPSK, OFFSET_QPSK, PI4_DQPSK -> 4;
+          case PSK8, D8PSK -> 8;
+          default -> 0;
+        };
+    if (phases == 0 || v < CIRCLE * Math.pow(Math.PI / phases, 2) / 3) {
+      return false;
+    }
+    SymbolErrors e = SymbolErrors.of(s);
+    double along = 0;
+    double across = 0;
+    for (int k = 0; k < s.count(); k++) {
+      along += e.magnitude()[k] * e.magnitude()[k];
+      across += Math.pow(e.reference()[k] * e.angle()[k], 2);
+    }
+    return along < STEADY * across;
   }
 
   /** Points that no symbol fell on, where chance leaves none of them out. */
