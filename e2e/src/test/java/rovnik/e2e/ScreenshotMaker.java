@@ -71,6 +71,8 @@ public class ScreenshotMaker {
   private void modulation(Processes rovnik, Page page) {
     rovnik.control(page, 2, "signal", "data");
     page.navigate(rovnik.url() + "/modulation");
+    press(page, "Setups");
+    page.getByText("Data, as the buoy sends them").click();
     page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
     page.getByTestId("reading-evm").waitFor();
     wait(page, 1500);

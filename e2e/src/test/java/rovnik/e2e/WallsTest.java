@@ -104,10 +104,17 @@ public class WallsTest {
         .check(classes);
     noClasses()
         .that()
-        .resideInAPackage("rovnik.core.modulation")
+        .resideInAnyPackage("rovnik.core.modulation", "rovnik.core.modulation.wave..")
         .should()
         .dependOnClassesThat()
-        .resideInAPackage("rovnik.core.modulation.analysis..")
+        .resideInAnyPackage("rovnik.core.modulation.analysis..", "rovnik.core.modulation.analog..")
+        .check(classes);
+    noClasses()
+        .that()
+        .resideInAnyPackage("rovnik.core.modulation.analysis..", "rovnik.core.modulation.analog..")
+        .should()
+        .dependOnClassesThat()
+        .resideInAPackage("rovnik.core.modulation.wave..")
         .check(classes);
   }
 

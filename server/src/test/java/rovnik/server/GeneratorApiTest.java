@@ -166,6 +166,8 @@ public class GeneratorApiTest extends BuoyBench {
   @Test
   public void theFrontEndIsSetToItsBest() {
     playing();
+    // What the generator does wrong would hide what the receiver adds.
+    control(generator, "adjust", "", "shift", "2e6");
     JsonNode found = guided("{\"kind\":\"front-end\",\"stepDb\":4}");
     assertTrue(found.get("summary").asString().startsWith("Best at"), found.toString());
     double reference =

@@ -13,6 +13,7 @@ import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
 import rovnik.core.result.Series;
+import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
 
@@ -41,6 +42,7 @@ final class FrontEndWork implements Guided<RecordBench<?>> {
   private static final int CLIPPED = 2;
 
   private static final int LOOKS_EACH = 3;
+  private static final double SIGMAS = 2;
   private final double aboveDb;
   private final double stepDb;
 
@@ -63,8 +65,13 @@ final class FrontEndWork implements Guided<RecordBench<?>> {
     return "Front end at its best";
   }
 
-  /** What one reference level gives. */
-  private record Place(double referenceDbm, double evm, Double attenuationDb, String trouble) {}
+  /**
+   * What one reference level gives.
+   *
+   * @param standard standard deviation of its EVM
+   */
+  private record Place(
+      double referenceDbm, double evm, double standard, Double attenuationDb, String trouble) {}
 
   @Override
   public Outcome run(RecordBench<?> bench) {
@@ -108,26 +115,37 @@ final class FrontEndWork implements Guided<RecordBench<?>> {
             look.refused().isEmpty() ? String.join(", ", look.outcome().marks()) : look.refused();
         double evm =
             look.refused().isEmpty() ? RecordBench.reading(look.outcome(), "evm") : Double.NaN;
-        return new Place(reference, evm, look.facts().attenuationDb(), trouble);
+        return new Place(reference, evm, 0, look.facts().attenuationDb(), trouble);
       }
       double evm = RecordBench.reading(look.outcome(), "evm");
       sum += evm * evm / LOOKS_EACH;
     }
-    return new Place(reference, Math.sqrt(sum), look.facts().attenuationDb(), "");
+    double standard =
+        look.outcome().reading("evm").map(r -> r.uncertainty() / UncertaintyBudget.K).orElse(0.0);
+    return new Place(
+        reference,
+        Math.sqrt(sum),
+        standard / Math.sqrt(LOOKS_EACH),
+        look.facts().attenuationDb(),
+        "");
   }
 
+  /** The middle of those that cannot be told from the least. */
   private static Place best(List<Place> places) {
-    Place best = null;
+    Place least = null;
     for (Place p : places) {
-      if (p.trouble().isEmpty() && (best == null || p.evm() < best.evm())) {
-        best = p;
+      if (p.trouble().isEmpty() && (least == null || p.evm() < least.evm())) {
+        least = p;
       }
     }
-    if (best == null) {
+    if (least == null) {
       throw new Refusal(
           "signal", "No reference level gave a result without overload. Lower the level.");
     }
-    return best;
+    double most = least.evm() + SIGMAS * Math.sqrt(2) * least.standard();
+    List<Place> alike =
+        places.stream().filter(p -> p.trouble().isEmpty() && p.evm() <= most).toList();
+    return alike.get(alike.size() / 2);
   }
 
   private Outcome finding(List<Place> places, RecordLook first) {

@@ -31,6 +31,12 @@ record KnownData(
 
   private static final int PROBE = 256;
 
+  private static final int BLOCKS = 8;
+  private static final long LEAST_BLOCK = 100;
+
+  /** Bits of something else are wrong every other time. */
+  private static final double SLIPPED = 0.4;
+
   /** Looks for what was sent; nothing if it is not there. */
   static Optional<KnownData> in(SingleCarrier c, int[] decided) {
     Format format = c.format();
@@ -120,7 +126,7 @@ record KnownData(
       }
     }
     Optional<long[]> sent = match(c.payload(), received, count);
-    if (sent.isEmpty()) {
+    if (sent.isEmpty() || slips(sent.get(), received, count)) {
       return null;
     }
     int[] known = values.clone();
@@ -139,6 +145,21 @@ record KnownData(
     }
     long errors = Prbs.errors(sent.get(), received, 0, count);
     return new KnownData(turn, known, values, wrong, count, errors, frameAt);
+  }
+
+  /** A part of it agrees and another not at all: something stands between that is not described. */
+  private static boolean slips(long[] sent, long[] received, long count) {
+    long block = count / BLOCKS;
+    if (block < LEAST_BLOCK) {
+      return false;
+    }
+    for (int b = 0; b < BLOCKS; b++) {
+      long[] part = Prbs.from(sent, b * block, block);
+      if (Prbs.errors(part, received, b * block, block) > SLIPPED * block) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /** Where the first whole word begins: the place at which most of its bits agree. */

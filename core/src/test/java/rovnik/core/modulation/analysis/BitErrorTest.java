@@ -102,6 +102,43 @@ public class BitErrorTest {
     assertEquals(evm, 100 * Math.pow(10, f.noiseDb / 20), 0.04 * evm, "EVM");
   }
 
+  /** Ratios of 10^-4 and 10^-5, counted over many records. */
+  @DataProvider
+  public Object[][] rare() {
+    return new Object[][] {
+      {Format.QPSK, 8.4, 24},
+      {Format.QAM16, 12.2, 14},
+      {Format.QAM64, 16.5, 10},
+      {Format.QAM256, 21.1, 7},
+      {Format.QAM256, 22.4, 24}
+    };
+  }
+
+  @Test(dataProvider = "rare")
+  public void rareErrorsAreThoseOfTheory(Format format, double ebN0Db, int records) {
+    SingleCarrier c = carrier(format, Framing.NONE);
+    int bits = c.constellation().bitsPerSymbol();
+    long wrong = 0;
+    long counted = 0;
+    for (int r = 0; r < records; r++) {
+      Carriers.Faults f = new Carriers.Faults();
+      f.noiseDb = -(ebN0Db + 10 * Math.log10(bits));
+      Outcome o =
+          SingleCarrierMeasurementTest.measure(
+              c,
+              Carriers.make(
+                  format, SymbolStream.values(c, 9000), 0.35, 4, f, new Random(77L * r + bits)),
+              true);
+      Reading ber = o.reading("ber").orElseThrow();
+      String[] words = ber.label().split(" ");
+      wrong += Long.parseLong(words[3]);
+      counted += Long.parseLong(words[5]);
+    }
+    double expected = squareQam(1 << bits, Math.pow(10, ebN0Db / 10)) * counted;
+    assertTrue(expected > 8, "enough to count: " + expected);
+    assertEquals(wrong, expected, 3.5 * Math.sqrt(expected) + 0.03 * expected, "of " + counted);
+  }
+
   /** Exact for Gray-coded square QAM: Cho and Yoon, IEEE Trans. Commun. 50 (2002), eq. 14, 16. */
   private static double squareQam(int m, double ebN0) {
     int side = (int) Math.sqrt(m);
@@ -151,6 +188,22 @@ public class BitErrorTest {
   }
 
   /** A word in each frame is found, and its bits are not counted. */
+  /** A word that the description does not know makes the data slip: no ratio, and no wrong bits. */
+  @Test
+  public void dataThatSlipAreNotCounted() {
+    SingleCarrier framed = carrier(Format.QPSK, new Framing(WORD, 1400));
+    Carriers.Faults f = new Carriers.Faults();
+    f.noiseDb = -40;
+    int[] values = SymbolStream.values(framed, 2000);
+    Outcome o =
+        SingleCarrierMeasurementTest.measure(
+            carrier(Format.QPSK, Framing.NONE),
+            Carriers.make(Format.QPSK, values, 0.35, 4, f, new Random(4)),
+            false);
+    assertTrue(o.reading("ber").isEmpty(), o.readings().toString());
+    assertTrue(o.summary().contains("What was sent was not found"), o.summary());
+  }
+
   @Test
   public void framesAreFound() {
     Framing framing = new Framing(WORD, 400);
