@@ -52,7 +52,7 @@ const WIDTHS = new Set([
 ]);
 
 /** Frequencies that are none of a difference. */
-const PLACES = new Set(["carrierFrequency", "rate", "toneSquelch"]);
+const PLACES = new Set(["carrierFrequency", "rate", "symbolRate", "toneSquelch"]);
 
 export function formatValue(r: Reading): string {
   if (r.value === null) {
@@ -69,6 +69,9 @@ export function formatValue(r: Reading): string {
   }
   if (r.unit === "V" || r.unit === "W") {
     return formatCell(Number(r.value.toPrecision(4)), r.unit);
+  }
+  if (r.unit === "") {
+    return String(Number(r.value.toPrecision(4)));
   }
   return signed(r.value, r.unit === "ppm" ? Math.min(4, decimalsFor(r.uncertainty, 4)) : 2);
 }
