@@ -174,7 +174,7 @@ public class FirstLightTest extends SpectrumScreen {
     page.getByLabel("Run tape").getByText("TX on").waitFor();
     button("Bench").click();
     turn(page.getByLabel("output of Buoy TX"), false);
-    assertThat(page.getByText("output off")).isVisible();
+    assertThat(page.getByLabel("Buoy TX", exact()).getByText("output off")).isVisible();
     button("Spectrum").click();
     start();
     assertThat(page.getByText("average 60 of 60")).isVisible();
