@@ -177,6 +177,8 @@ public class FirstLightTest extends SpectrumScreen {
     assertThat(page.getByLabel("Buoy TX", exact()).getByText("output off")).isVisible();
     button("Spectrum").click();
     start();
+    // What is drawn first is the last average, with the transmitter on.
+    assertThat(reading("carrierPower")).not().containsText("+26");
     assertThat(page.getByText("average 60 of 60")).isVisible();
     enter("keep TX off");
     Locator tape = page.getByLabel("Run tape");
