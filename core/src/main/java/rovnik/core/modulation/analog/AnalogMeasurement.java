@@ -2,6 +2,7 @@ package rovnik.core.modulation.analog;
 
 import java.util.List;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
@@ -77,22 +78,7 @@ public final class AnalogMeasurement implements RecordMeasurement {
               + record.sampleCount() / fs
               + " s. Begin earlier, or take a longer one.");
     }
-    double centrePort =
-        settings.centreHz() == 0
-            ? record.centreHz()
-            : context.correction() == null
-                ? settings.centreHz()
-                : context.correction().planeToPortHz(settings.centreHz());
-    double near = centrePort - record.centreHz();
-    if (Math.abs(near) > fs / 2) {
-      throw new Refusal(
-          "centreHz",
-          "The record holds "
-              + Frequency.ofHertz(record.centreHz() - fs / 2)
-              + " to "
-              + Frequency.ofHertz(record.centreHz() + fs / 2)
-              + "; the carrier is expected outside.");
-    }
+    double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
     int samples = (int) Math.min(there, samplesWanted(fs));
     Demodulated d = Demodulated.of(record.iq(), from, samples, fs, near, settings.bandHz());
     return new AnalogOutcome(settings, record, context, d).outcome();

@@ -7,16 +7,13 @@ import java.util.Locale;
 import java.util.Optional;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
-import rovnik.core.path.PathCorrection;
-import rovnik.core.result.Axis;
+import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
 import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
-import rovnik.core.result.Series;
-import rovnik.core.signal.DoubleTransforms;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
@@ -25,11 +22,6 @@ import rovnik.core.units.Frequency;
 
 /** Readings, curves and words of an analog carrier. */
 final class AnalogOutcome {
-  private static final int MOST_POINTS = 2000;
-
-  /** Periods of the tone that a curve over time shows. */
-  private static final int PERIODS = 8;
-
   private static final int BLOCKS = 8;
 
   /** Two ways to read a depth agree if they differ by no more than this share of it. */
@@ -41,7 +33,6 @@ final class AnalogOutcome {
   private static final double FLAT_SHARE = 0.8;
 
   private final AnalogSettings settings;
-  private final IqRecord record;
   private final MeasurementContext context;
   private final Demodulated d;
   private final double scale;
@@ -53,15 +44,13 @@ final class AnalogOutcome {
   private final SineFit frequencyTone;
   private final double meanHz;
   private final Optional<ToneSquelch> squelch;
-  private final PathCorrection correction;
-  private final double carrierPortHz;
+  private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final SideLines lines;
 
   AnalogOutcome(
       AnalogSettings settings, IqRecord record, MeasurementContext context, Demodulated d) {
     this.settings = settings;
-    this.record = record;
     this.context = context;
     this.d = d;
     this.scale = settings.kind().scale();
@@ -89,12 +78,8 @@ final class AnalogOutcome {
         settings.kind() == AnalogSettings.Kind.AM
             ? Optional.empty()
             : ToneSquelch.in(frequency, d.rateHz(), tone.rateHz());
-    this.correction = context.correction();
-    this.carrierPortHz = record.centreHz() + d.offsetHz() + meanHz;
-    double plane = correction == null ? carrierPortHz : correction.portToPlaneHz(carrierPortHz);
-    this.maker =
-        new PlaneReadings(
-            correction, context, correction == null ? "" : correction.planeName(), plane);
+    this.carrier = new CarrierReadings(record, context, d.offsetHz() + meanHz);
+    this.maker = carrier.maker();
     this.lines = SideLines.of(d, meanHz, tone.rateHz());
   }
 
@@ -134,7 +119,7 @@ final class AnalogOutcome {
         AnalogMeasurement.KIND,
         AnalogMeasurement.TITLE,
         summary(),
-        series(),
+        new AnalogSeries(settings, d, audio, tone, frequency, phase, meanHz, highestHz()).series(),
         tables(),
         readings,
         List.copyOf(maker.levelMarks()),
@@ -329,54 +314,10 @@ final class AnalogOutcome {
   }
 
   private void carrier(List<Reading> out, List<String> own) {
-    PathCorrection c = correction;
-    double carrierHz = c == null ? carrierPortHz : c.portToPlaneHz(carrierPortHz);
-    double relative = context.accuracy().frequencyRelative();
-    double reference = Double.isNaN(relative) ? 0 : relative * carrierPortHz;
-    UncertaintyBudget budget =
-        new UncertaintyBudget().rectangular("reference", reference).normal("noise", blockHz());
-    out.add(
-        maker.reading(
-            "carrierFrequency", "Carrier frequency", carrierHz, "Hz", budget, Limit.NONE, own));
-    double source = context.limits().nominalHz();
-    boolean known = !Double.isNaN(source);
-    double nominal =
-        known
-            ? c == null ? source : c.sourceToPlaneHz(source)
-            : settings.centreHz() == 0 ? record.centreHz() : settings.centreHz();
-    boolean judged = known && Math.abs(carrierHz - nominal) < settings.bandHz();
-    out.add(
-        maker.reading(
-            "frequencyError",
-            "Frequency error",
-            carrierHz - nominal,
-            "Hz",
-            budget,
-            judged ? context.limits().frequencyErrorHz() : Limit.NONE,
-            own));
-    boolean calibrated = record.calibrated();
+    out.addAll(carrier.frequency("noise", blockHz(), settings.bandHz(), settings.centreHz(), own));
     // AM: the licence is for the carrier; its mean voltage is that.
     double power = settings.kind() == AnalogSettings.Kind.AM ? d.level() * d.level() : d.power();
-    double level =
-        10 * Math.log10(power)
-            + (calibrated ? record.fullScaleDbm() : 0)
-            - (calibrated && c != null ? c.gainToPortDb(carrierHz) : 0);
-    Limit limit = Limit.NONE;
-    if (calibrated && !Double.isNaN(context.limits().nominalLevelDbm())) {
-      limit =
-          context
-              .limits()
-              .levelAt(c == null ? 0 : c.gainFromSourceDb(c.planeToSourceHz(carrierHz)));
-    }
-    out.add(
-        maker.levelOfSource(
-            "carrierPower",
-            "Power of the carrier",
-            level,
-            calibrated ? "dBm" : "dBFS",
-            0,
-            limit,
-            maker.levelMarks()));
+    out.add(carrier.power(10 * Math.log10(power), 0));
   }
 
   /** How the mean frequency scatters, from that of blocks, each without the tone. */
@@ -455,116 +396,6 @@ final class AnalogOutcome {
 
   private static double rounded(double hz) {
     return Double.parseDouble(String.format(Locale.ROOT, "%.4g", hz));
-  }
-
-  // Views
-
-  private List<Series> series() {
-    List<Series> out = new ArrayList<>();
-    AnalogSettings.Kind k = settings.kind();
-    out.add(over("audio", "Demodulated " + k.label(), audio, scale, k.unit(), k.amount()));
-    out.add(audioSpectrum());
-    out.add(channel());
-    double[] envelope = new double[d.re().length];
-    for (int i = 0; i < envelope.length; i++) {
-      double p = d.re()[i] * d.re()[i] + d.im()[i] * d.im()[i];
-      envelope[i] = 10 * Math.log10(p / d.power() + 1e-12);
-    }
-    out.add(over("envelope", "Amplitude over time", envelope, 1, "dB", "Power over the mean"));
-    double[] f = Arrays.stream(frequency).map(v -> v - meanHz).toArray();
-    out.add(over("frequency", "Frequency over time", f, 1, "Hz", "Off the carrier"));
-    out.add(over("phase", "Phase over time", phase, 1, "rad", "Phase"));
-    return out;
-  }
-
-  /** A curve over the first periods of the tone. */
-  private Series over(
-      String id, String label, double[] y, double factor, String unit, String quantity) {
-    double wanted = tone.found() ? PERIODS / tone.rateHz() * d.rateHz() : y.length;
-    int shown = (int) Math.max(2, Math.min(Math.min(y.length, MOST_POINTS), Math.ceil(wanted)));
-    double[] part = new double[shown];
-    for (int i = 0; i < shown; i++) {
-      part[i] = factor * y[i];
-    }
-    return Series.curve(id, label, Axis.even("Time", "s", 0, 1 / d.rateHz(), shown), part, unit)
-        .of(quantity);
-  }
-
-  /** Peak amplitudes under a Hann window, dB of the tone or of the strongest. */
-  private Series audioSpectrum() {
-    int n = audio.length;
-    int length = Integer.highestOneBit(Math.max(2, 2 * n - 1));
-    double[] work = new double[length];
-    double mean = Arrays.stream(audio).average().orElse(0);
-    for (int i = 0; i < n; i++) {
-      work[i] = (audio[i] - mean) * (1 - Math.cos(2 * Math.PI * (i + 0.5) / n));
-    }
-    DoubleTransforms.of(length).realForward(work);
-    double step = d.rateHz() / length;
-    int lines = (int) Math.min(length / 2.0, Math.ceil(highestHz() / step));
-    double reference =
-        tone.found() ? tone.amplitude()[0] : Math.max(1e-12, rms(audio) * Math.sqrt(2));
-    double[] db = new double[lines];
-    for (int k = 1; k < lines; k++) {
-      double a = 2.0 / n * Math.hypot(work[2 * k], work[2 * k + 1]);
-      db[k] = 20 * Math.log10(a / reference + 1e-9);
-    }
-    db[0] = lines > 1 ? db[1] : 0;
-    return thinned(
-        Series.curve(
-                "audioSpectrum",
-                "Spectrum of the demodulated signal",
-                Axis.even("Audio frequency", "Hz", 0, step, lines),
-                db,
-                "dB")
-            .of(tone.found() ? "Over the tone" : "Over the whole"));
-  }
-
-  /** The channel around its carrier. */
-  private Series channel() {
-    int n = d.re().length;
-    int length = Integer.highestOneBit(Math.max(2, 2 * n - 1));
-    double[] work = new double[2 * length];
-    for (int i = 0; i < n; i++) {
-      double w = 1 - Math.cos(2 * Math.PI * (i + 0.5) / n);
-      work[2 * i] = w * d.re()[i];
-      work[2 * i + 1] = w * d.im()[i];
-    }
-    DoubleTransforms.of(length).complexForward(work);
-    double step = d.rateHz() / length;
-    int half = (int) Math.min(length / 2.0 - 1, Math.ceil(0.6 * settings.bandHz() / step));
-    double[] db = new double[2 * half + 1];
-    double full = 10 * Math.log10(d.power());
-    for (int k = -half; k <= half; k++) {
-      int at = 2 * Math.floorMod(k, length);
-      double a = Math.hypot(work[at], work[at + 1]) / n;
-      db[k + half] = 20 * Math.log10(a + 1e-12) - full;
-    }
-    return thinned(
-        Series.curve(
-                "spectrum",
-                "Spectrum of the channel",
-                Axis.even("Offset", "Hz", -half * step - meanHz, step, db.length),
-                db,
-                "dB")
-            .of("Over its power"));
-  }
-
-  /** The highest of each few points where there are too many. */
-  private static Series thinned(Series s) {
-    double[] y = s.y();
-    int each = (y.length + MOST_POINTS - 1) / MOST_POINTS;
-    if (each <= 1) {
-      return s;
-    }
-    double[] out = new double[(y.length + each - 1) / each];
-    Arrays.fill(out, Double.NEGATIVE_INFINITY);
-    for (int i = 0; i < y.length; i++) {
-      out[i / each] = Math.max(out[i / each], y[i]);
-    }
-    Axis x =
-        Axis.even(s.x().quantity(), s.x().unit(), s.x().start(), s.x().step() * each, out.length);
-    return Series.curve(s.id(), s.label(), x, out, s.unit()).of(s.quantity());
   }
 
   private List<ResultTable> tables() {

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.RecordMeasurement;
@@ -112,22 +113,7 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
           "signal", "There is no signal: all samples are 0. Check the source and the connection.");
     }
     BandTaker taker = new BandTaker(record.iq(), from, samples, fs);
-    double centrePort =
-        settings.centreHz() == 0
-            ? record.centreHz()
-            : context.correction() == null
-                ? settings.centreHz()
-                : context.correction().planeToPortHz(settings.centreHz());
-    double near = centrePort - record.centreHz();
-    if (Math.abs(near) > fs / 2) {
-      throw new Refusal(
-          "centreHz",
-          "The record holds "
-              + Frequency.ofHertz(record.centreHz() - fs / 2)
-              + " to "
-              + Frequency.ofHertz(record.centreHz() + fs / 2)
-              + "; the carrier is expected outside.");
-    }
+    double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
     double all = Math.max(0, (fs - rate * band) / 2);
     double reach = settings.centreHz() == 0 ? all : settings.reachHz();
     SymbolRecovery recovery = new SymbolRecovery(carrier, measured, taker, samples, fs);

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Locale;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Framing;
-import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
@@ -29,8 +29,8 @@ final class SingleCarrierOutcome {
   private final int n;
   private final SymbolErrors errors;
   private final double scale;
+  private final CarrierReadings carrier;
   private final PlaneReadings maker;
-  private final double carrierHz;
 
   SingleCarrierOutcome(
       SingleCarrierSettings settings,
@@ -45,10 +45,8 @@ final class SingleCarrierOutcome {
     this.n = s.count();
     this.errors = SymbolErrors.of(s);
     this.scale = 100 / (settings.toPeak() ? settings.carrier().constellation().largest() : 1);
-    PathCorrection c = context.correction();
-    double portHz = record.centreHz() + s.frequencyHz();
-    this.carrierHz = c == null ? portHz : c.portToPlaneHz(portHz);
-    this.maker = new PlaneReadings(c, context, c == null ? "" : c.planeName(), carrierHz);
+    this.carrier = new CarrierReadings(record, context, s.frequencyHz());
+    this.maker = carrier.maker();
   }
 
   Outcome outcome() {
@@ -278,40 +276,8 @@ final class SingleCarrierOutcome {
             / (2 * Math.PI)
             * s.symbolRateHz();
     double relative = context.accuracy().frequencyRelative();
-    double referenceHz =
-        Double.isNaN(relative) ? 0 : relative * (record.centreHz() + s.frequencyHz());
-    UncertaintyBudget budget =
-        new UncertaintyBudget().rectangular("reference", referenceHz).normal("symbols", standardHz);
-    out.add(
-        maker.reading(
-            "carrierFrequency", "Carrier frequency", carrierHz, "Hz", budget, Limit.NONE, marks));
-    double nominalSource = context.limits().nominalHz();
-    PathCorrection c = context.correction();
-    boolean known = !Double.isNaN(nominalSource);
-    double nominal =
-        known
-            ? c == null ? nominalSource : c.sourceToPlaneHz(nominalSource)
-            : settings.centreHz() == 0 ? record.centreHz() : settings.centreHz();
-    // A carrier far from the nominal frequency is another one.
-    boolean judged = known && Math.abs(carrierHz - nominal) < s.symbolRateHz();
-    Limit limit = judged ? context.limits().frequencyErrorHz() : Limit.NONE;
-    double errorHz = carrierHz - nominal;
-    out.add(
-        maker.reading("frequencyError", "Frequency error", errorHz, "Hz", budget, limit, marks));
-    if (known) {
-      double toPpm = 1e6 / nominalSource;
-      UncertaintyBudget ppm = new UncertaintyBudget();
-      budget.contributions().forEach(x -> ppm.normal(x.name(), x.standard() * toPpm));
-      out.add(
-          maker.reading(
-              "frequencyErrorPpm",
-              "Frequency error",
-              errorHz * toPpm,
-              "ppm",
-              ppm,
-              new Limit(limit.lower() * toPpm, limit.upper() * toPpm),
-              marks));
-    }
+    out.addAll(
+        carrier.frequency("symbols", standardHz, s.symbolRateHz(), settings.centreHz(), marks));
     double clock = s.fit().standard()[ErrorModel.CLOCK] / half;
     out.add(
         maker.reading(
@@ -327,30 +293,9 @@ final class SingleCarrierOutcome {
   }
 
   private void levels(List<Reading> out) {
-    double db = 10 * Math.log10(a.recovery().power(s));
-    PathCorrection c = context.correction();
-    boolean calibrated = record.calibrated();
-    double level =
-        db
-            + (calibrated ? record.fullScaleDbm() : 0)
-            - (calibrated && c != null ? c.gainToPortDb(carrierHz) : 0);
-    Limit limit = Limit.NONE;
-    if (calibrated && !Double.isNaN(context.limits().nominalLevelDbm())) {
-      limit =
-          context
-              .limits()
-              .levelAt(c == null ? 0 : c.gainFromSourceDb(c.planeToSourceHz(carrierHz)));
-    }
     double gain = s.fit().standard()[ErrorModel.GAIN];
-    out.add(
-        maker.levelOfSource(
-            "carrierPower",
-            "Power of the carrier",
-            level,
-            calibrated ? "dBm" : "dBFS",
-            20 / Math.log(10) * gain,
-            limit,
-            maker.levelMarks()));
+    double db = 10 * Math.log10(a.recovery().power(s));
+    out.add(carrier.power(db, 20 / Math.log(10) * gain));
   }
 
   private void impairments(List<Reading> out, List<String> marks) {

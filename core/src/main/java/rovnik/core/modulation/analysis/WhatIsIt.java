@@ -10,13 +10,13 @@ import java.util.TreeMap;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Format;
 import rovnik.core.modulation.Framing;
 import rovnik.core.modulation.Payload;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
-import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
@@ -56,6 +56,10 @@ public record WhatIsIt(double centreHz, double bandHz) {
   private static final double WORTH = 0.3;
 
   private static final double FROM_SPECTRUM = 0.1;
+
+  /** Share of the symbol rate that the middle of a spectrum is good to. */
+  private static final double PLACE_FROM_SPECTRUM = 0.02;
+
   private static final double WIDE = 0.06;
   private static final double LOWEST = 0.05;
   private static final int STEPS = 5;
@@ -90,12 +94,7 @@ public record WhatIsIt(double centreHz, double bandHz) {
   }
 
   public Outcome of(IqRecord record, MeasurementContext context) {
-    PathCorrection correction = context.correction();
-    double near =
-        centreHz == 0
-            ? 0
-            : (correction == null ? centreHz : correction.planeToPortHz(centreHz))
-                - record.centreHz();
+    double near = CarrierReadings.expectedHz(record, context, centreHz);
     CarrierShape shape = CarrierShape.of(record, near, bandHz);
     List<Tried> all = new ArrayList<>();
     for (Format f : FORMATS) {
@@ -221,20 +220,22 @@ public record WhatIsIt(double centreHz, double bandHz) {
       List<Tried> fits,
       RollOff rollOff,
       SingleCarrierMeasurement.Analysis best) {
-    PathCorrection c = context.correction();
     double rate = best == null ? shape.symbolRateHz() : best.symbols().symbolRateHz();
-    double rateU =
+    double half = best == null ? 1 : Math.max(1, best.symbols().count() - 1) / 2.0;
+    double[] standard = best == null ? null : best.symbols().fit().standard();
+    double ofRate =
         best == null
-            ? shape.symbolRateUncertaintyHz()
-            : 2
-                * best.symbols().fit().standard()[ErrorModel.CLOCK]
-                / Math.max(1, best.symbols().count() - 1)
-                * 2
-                * rate;
+            ? shape.symbolRateUncertaintyHz() / UncertaintyBudget.K
+            : standard[ErrorModel.CLOCK] / half * rate;
+    double ofPlace =
+        best == null
+            ? shape.symbolRateHz() * PLACE_FROM_SPECTRUM / UncertaintyBudget.K
+            : standard[ErrorModel.FREQUENCY] / half / (2 * Math.PI) * rate;
     double offset = best == null ? shape.offsetHz() : best.symbols().frequencyHz();
-    double portHz = record.centreHz() + offset;
-    double carrierHz = c == null ? portHz : c.portToPlaneHz(portHz);
-    PlaneReadings maker = new PlaneReadings(c, context, c == null ? "" : c.planeName(), carrierHz);
+    CarrierReadings carrier = new CarrierReadings(record, context, offset);
+    double carrierHz = carrier.carrierHz();
+    PlaneReadings maker = carrier.maker();
+    double relative = context.accuracy().frequencyRelative();
     List<String> marks = List.copyOf(context.marks());
     List<Reading> readings = new ArrayList<>();
     readings.add(
@@ -243,7 +244,9 @@ public record WhatIsIt(double centreHz, double bandHz) {
             "Symbol rate",
             rate,
             "Hz",
-            new UncertaintyBudget().normal("symbols", rateU / 2),
+            new UncertaintyBudget()
+                .rectangular("reference", Double.isNaN(relative) ? 0 : relative * rate)
+                .normal("symbols", ofRate),
             Limit.NONE,
             marks));
     readings.add(
@@ -255,17 +258,7 @@ public record WhatIsIt(double centreHz, double bandHz) {
             new UncertaintyBudget().normal("symbols", rollOff.reach() / UncertaintyBudget.K),
             Limit.NONE,
             marks));
-    readings.add(
-        maker.reading(
-            "carrierFrequency",
-            "Carrier frequency",
-            carrierHz,
-            "Hz",
-            new UncertaintyBudget()
-                .rectangular("spectrum", best == null ? shape.symbolRateHz() / 50 : 0)
-                .normal("symbols", rate * 1e-5),
-            Limit.NONE,
-            marks));
+    readings.add(carrier.frequency("symbols", ofPlace, rate, centreHz, marks).get(0));
     return new Outcome(
         KIND,
         TITLE,
