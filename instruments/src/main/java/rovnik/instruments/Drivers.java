@@ -12,6 +12,7 @@ import rovnik.instruments.source.ScpiSignalGenerator;
 import rovnik.instruments.source.ScpiSignalSource;
 import rovnik.instruments.source.StepAttenuator;
 import rovnik.instruments.sweep.ScpiSweptAnalyzer;
+import rovnik.instruments.tested.ScpiTestedReceiver;
 
 /** Makes the driver for an instrument. */
 public final class Drivers {
@@ -46,6 +47,7 @@ public final class Drivers {
         case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
         case NOISE_SOURCE -> NoiseSource.over(connection, dialect);
         case PART_HOLDER -> PartHolder.over(connection, dialect);
+        case TESTED_RECEIVER -> new ScpiTestedReceiver(connection, dialect);
       };
     } catch (RuntimeException e) {
       connection.close();

@@ -13,7 +13,8 @@ public enum InstrumentKind {
   SIGNAL_GENERATOR("Vector generator"),
   STEP_ATTENUATOR("Switched pad"),
   NOISE_SOURCE("Noise source"),
-  PART_HOLDER("Plugged part");
+  PART_HOLDER("Plugged part"),
+  TESTED_RECEIVER("Receiver under test");
 
   private final String label;
 

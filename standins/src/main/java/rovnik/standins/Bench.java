@@ -6,10 +6,12 @@ import java.util.List;
 import rovnik.standins.rf.PartBench;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
+import rovnik.standins.world.DataReceiver;
 import rovnik.standins.world.ExciterTap;
 import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
 import rovnik.standins.world.ReceiverFrontEnd;
+import rovnik.standins.world.VoiceReceiver;
 import rovnik.standins.world.World;
 
 /** All stand-ins around one world, each on its own loopback port. */
@@ -50,11 +52,14 @@ public final class Bench implements AutoCloseable {
                 "Pad at port 1", () -> PartBench.PADS, parts::plugAt1, parts::padAt1),
             new PartHolderStandin(
                 "Pad at port 2", () -> PartBench.PADS, parts::plugAt2, parts::padAt2),
-            new GeneratorStandin(world.generator()),
+            new GeneratorStandin("Rovnik,Vector generator stand-in,1,1.0", world.generator()),
             new ReceiverStandin(
                 "Rovnik,IQ receiver stand-in,2,1.0",
                 new ReceiverFrontEnd(world, new GeneratorLine(world)),
-                paced));
+                paced),
+            new GeneratorStandin("Rovnik,Vector generator stand-in,2,1.0", world.secondGenerator()),
+            new DataReceiverStandin(new DataReceiver(world, seed + 41), paced),
+            new VoiceReceiverStandin(new VoiceReceiver(world, seed + 43), paced));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -119,6 +124,19 @@ public final class Bench implements AutoCloseable {
   /** A receiver at the end of the generator's cable. */
   public int secondReceiverPort() {
     return port(12);
+  }
+
+  /** Its output meets that of the other generator before the receivers under test. */
+  public int secondGeneratorPort() {
+    return port(13);
+  }
+
+  public int dataReceiverPort() {
+    return port(14);
+  }
+
+  public int voiceReceiverPort() {
+    return port(15);
   }
 
   /** Ports in the order of the getters. */

@@ -23,8 +23,8 @@ final class GeneratorStandin extends ScpiInstrument {
   private final GeneratorOutput out;
   private String selected = "";
 
-  GeneratorStandin(GeneratorOutput out) {
-    super("Rovnik,Vector generator stand-in,1,1.0");
+  GeneratorStandin(String identity, GeneratorOutput out) {
+    super(identity);
     this.out = out;
     both("OUTPut[:STATe]", p -> out.setOn(onOff(p)), () -> out.on() ? "1" : "0");
     both(

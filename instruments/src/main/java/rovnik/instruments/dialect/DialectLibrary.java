@@ -30,7 +30,9 @@ public final class DialectLibrary {
           "scpi-noise",
           "scpi-generator",
           "scpi-parts",
-          "scpi-network");
+          "scpi-network",
+          "scpi-data-receiver",
+          "scpi-voice-receiver");
   private final Path folder;
 
   /**

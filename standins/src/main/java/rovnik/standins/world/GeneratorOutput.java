@@ -20,6 +20,8 @@ public final class GeneratorOutput {
   private static final int BITS = 14;
   public final Trims trims = new Trims();
   private final Noise noise;
+  private final double phaseNoiseDbc;
+  private final double noiseDbc;
   private boolean on;
   private double frequencyHz = 1e9;
   private double levelDbm = -30;
@@ -31,7 +33,7 @@ public final class GeneratorOutput {
   private double phase;
 
   private double[] lines;
-  private double linesFor = Double.NaN;
+  private double linesCurve = Double.NaN;
   private Key key;
   private Repeated main;
   private Repeated image;
@@ -47,7 +49,17 @@ public final class GeneratorOutput {
       double delay) {}
 
   GeneratorOutput(long seed) {
-    noise = new Noise(new Random(seed));
+    this(seed, Truth.GENERATOR_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ, Truth.GENERATOR_NOISE_DBC_PER_HZ);
+  }
+
+  /**
+   * @param phaseNoiseDbc at 10 kHz, in 1 Hz
+   * @param noiseDbc far from the carrier, in 1 Hz
+   */
+  GeneratorOutput(long seed, double phaseNoiseDbc, double noiseDbc) {
+    this.noise = new Noise(new Random(seed));
+    this.phaseNoiseDbc = phaseNoiseDbc;
+    this.noiseDbc = noiseDbc;
   }
 
   public synchronized void setOn(boolean v) {
@@ -185,6 +197,16 @@ public final class GeneratorOutput {
     return levelDbm + 10 * Math.log10(most);
   }
 
+  /** Mean level at a frequency that is too far from a receiver to be heard, -300 if it is not. */
+  synchronized double besideDbm(double centreHz, double rateHz) {
+    return on && Math.abs(middleHz() - centreHz) >= rateHz / 2 ? levelDbm : -300;
+  }
+
+  /** Where the middle of its signal is. */
+  synchronized double middleHz() {
+    return frequencyHz + (playing ? shiftHz : 0);
+  }
+
   /** Adds what it puts out, changed by the gain of a line, to what a receiver sees. */
   synchronized void receive(
       double[] iq, int count, double startSeconds, double centreHz, double rateHz, double gainDb) {
@@ -204,7 +226,7 @@ public final class GeneratorOutput {
         cw.add(iq, count, startSeconds, rateHz, amplitude, turn);
       }
     }
-    double density = Math.pow(10, (levelDbm + gainDb + Truth.GENERATOR_NOISE_DBC_PER_HZ) / 10);
+    double density = Math.pow(10, (levelDbm + gainDb + noiseDbc) / 10);
     if (Math.abs(offset) < 200e6 + rateHz) {
       double sigma = Math.sqrt(density * rateHz / 2);
       for (int i = 0; i < 2 * count; i++) {
@@ -300,11 +322,11 @@ public final class GeneratorOutput {
 
   /** The amplifier presses the peaks, more the higher the level. */
   private void bend() {
-    if (lines != null && Math.abs(linesFor - levelDbm) < 0.005) {
+    double curve = Math.pow(10, (levelDbm - Truth.GENERATOR_OIP3_DBM) / 10);
+    if (lines != null && Math.abs(linesCurve - curve) < 1e-7 + 1e-3 * curve) {
       return;
     }
     int n = samples.length / 2;
-    double curve = Math.pow(10, (levelDbm - Truth.GENERATOR_OIP3_DBM) / 10);
     double[] x = samples.clone();
     for (int i = 0; i < x.length; i += 2) {
       double gain = 1 / (1 + (x[i] * x[i] + x[i + 1] * x[i + 1]) * curve);
@@ -316,13 +338,13 @@ public final class GeneratorOutput {
       x[i] /= n;
     }
     lines = x;
-    linesFor = levelDbm;
+    linesCurve = curve;
   }
 
   /** Phase noise of the synthesiser: flat within its loop, then falling. */
   private double[] phases(int count, double rateHz) {
     double corner = Truth.GENERATOR_PHASE_NOISE_CORNER_HZ;
-    double atTen = Math.pow(10, Truth.GENERATOR_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ / 10);
+    double atTen = Math.pow(10, phaseNoiseDbc / 10);
     double sigma = Math.sqrt(atTen * (1e8 + corner * corner) * Math.PI / corner);
     double keep = Math.exp(-2 * Math.PI * corner / rateHz);
     double kick = sigma * Math.sqrt(1 - keep * keep);

@@ -114,7 +114,7 @@ final class Repeated {
   }
 
   /** Modified Bessel function of order 0: its power series. */
-  private static double bessel(double x) {
+  static double bessel(double x) {
     double sum = 1;
     double term = 1;
     for (int i = 1; i < 40; i++) {

@@ -33,7 +33,7 @@ final class Symbols {
   }
 
   /** Impulse response at t symbols, roll-off a; the closed form of the textbooks. */
-  private static double rootRaisedCosine(double t, double a) {
+  static double rootRaisedCosine(double t, double a) {
     if (Math.abs(t) < 1e-9) {
       return 1 - a + 4 * a / Math.PI;
     }

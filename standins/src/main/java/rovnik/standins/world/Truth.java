@@ -165,6 +165,45 @@ public final class Truth {
   public static final double GENERATOR_PHASE_NOISE_CORNER_HZ = 2e3;
   public static final double GENERATOR_CABLE_DB_AT_1_GHZ = 0.9;
 
+  /** The second generator is the quieter one. */
+  public static final double QUIET_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ = -130;
+
+  public static final double QUIET_NOISE_DBC_PER_HZ = -152;
+
+  /** Between the generators and a receiver under test: pad, two ways of the combiner, cable. */
+  public static final double TESTED_PAD_DB = 30.05;
+
+  public static final double COMBINER_DB = 6.1;
+  public static final double COMBINER_SIDE_DB = 6.2;
+  public static final double TESTED_CABLE_DB_AT_1_GHZ = 0.5;
+
+  /** Buoy receiver: where it listens, what it takes, what it adds. */
+  public static final double BUOY_RECEIVER_HZ = 458.525e6;
+
+  public static final double BUOY_RECEIVER_SYMBOL_RATE_HZ = 250e3;
+  public static final double BUOY_RECEIVER_ROLL_OFF = 0.25;
+  public static final double BUOY_RECEIVER_NOISE_FIGURE_DB = 4.2;
+
+  /** Of its detector, all together; what its loops lose by themselves is a part of it. */
+  public static final double BUOY_RECEIVER_IMPLEMENTATION_DB = 0.8;
+
+  public static final double BUOY_RECEIVER_REFERENCE_ERROR = 0.4e-6;
+  public static final double BUOY_RECEIVER_LO_DBC_PER_HZ_AT_10_KHZ = -104;
+  public static final double BUOY_RECEIVER_IIP3_DBM = -12;
+
+  /** Voice radio: FM, 25 kHz channels; 12 dB SINAD at -119 dBm. */
+  public static final double VOICE_HZ = 164.2e6;
+
+  public static final double VOICE_DEVIATION_HZ = 2.5e3;
+  public static final double VOICE_SINAD_DBM = -119;
+  public static final double VOICE_SQUELCH_OPENS_DBM = -122;
+  public static final double VOICE_SQUELCH_CLOSES_DBM = -124;
+  public static final double VOICE_TONE_HZ = 123.0;
+  public static final double VOICE_ADJACENT_DB = 68;
+  public static final double VOICE_DISTORTION = 0.021;
+  public static final double VOICE_REFERENCE_ERROR = 0.6e-6;
+  public static final double VOICE_IIP3_DBM = -8;
+
   /** The buoy's exciter at its test point: level as in 50 ohm, and the regulator's spur there. */
   public static final double EXCITER_DBM = 12;
 

@@ -14,6 +14,7 @@ public final class World implements PortSignal {
   private final Noise noise;
   private final Symbols symbols;
   private final GeneratorOutput generator;
+  private final GeneratorOutput secondGenerator;
   private boolean transmitting = true;
   private boolean data;
   private double driveDb;
@@ -26,6 +27,9 @@ public final class World implements PortSignal {
     this.noise = new Noise(random);
     this.symbols = new Symbols(Truth.ROLL_OFF, seed);
     this.generator = new GeneratorOutput(seed + 31);
+    this.secondGenerator =
+        new GeneratorOutput(
+            seed + 37, Truth.QUIET_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ, Truth.QUIET_NOISE_DBC_PER_HZ);
     this.phase = phaseSigma() * random.nextGaussian();
   }
 
@@ -91,6 +95,10 @@ public final class World implements PortSignal {
 
   public GeneratorOutput generator() {
     return generator;
+  }
+
+  public GeneratorOutput secondGenerator() {
+    return secondGenerator;
   }
 
   Symbols symbols() {

@@ -151,7 +151,7 @@ final class AnalogOutcome {
     }
     out.add(peak("amountUp", name + ", highest", up, rest, own));
     out.add(peak("amountDown", name + ", lowest", down, rest, own));
-    double rms = rms(audio);
+    double rms = AudioSpectrum.rms(audio);
     out.add(
         maker.reading(
             "amountRms",
@@ -215,19 +215,9 @@ final class AnalogOutcome {
         own);
   }
 
-  private static double rms(double[] x) {
-    double mean = Arrays.stream(x).average().orElse(0);
-    double sum = 0;
-    for (double v : x) {
-      sum += (v - mean) * (v - mean) / x.length;
-    }
-    return Math.sqrt(sum);
-  }
-
   private void toneReadings(List<Reading> out, List<String> own, double rest, double n) {
     double amount = tone.amplitude()[0];
-    // Cramer and Rao's bound for the frequency of a sine in white noise.
-    double sigmaHz = Math.sqrt(24) / (2 * Math.PI) * rest / amount / Math.sqrt(n) / seconds();
+    ToneFigures figures = ToneFigures.of(tone, n, seconds());
     double relative = context.accuracy().frequencyRelative();
     out.add(
         maker.reading(
@@ -237,7 +227,7 @@ final class AnalogOutcome {
             "Hz",
             new UncertaintyBudget()
                 .rectangular("reference", Double.isNaN(relative) ? 0 : relative * tone.rateHz())
-                .normal("noise", sigmaHz),
+                .normal("noise", figures.rateStandardHz()),
             Limit.NONE,
             own));
     double harmonic = Math.sqrt(2 * tone.harmonicPower());
@@ -253,22 +243,18 @@ final class AnalogOutcome {
         maker.reading(
             "distortion",
             "Distortion",
-            100 * harmonic / amount,
+            100 * figures.distortion(),
             "%",
-            new UncertaintyBudget().normal("noise", 100 * each / amount),
+            new UncertaintyBudget().normal("noise", 100 * figures.distortionStandard()),
             Limit.NONE,
             ofDistortion));
-    double bad = tone.harmonicPower() + tone.restPower();
-    double all = amount * amount / 2 + bad;
-    double noiseShare = tone.restPower() / Math.max(bad, 1e-300);
     out.add(
         maker.reading(
             "sinad",
             "SINAD",
-            10 * Math.log10(all / Math.max(bad, 1e-300)),
+            figures.sinadDb(),
             "dB",
-            new UncertaintyBudget()
-                .normal("noise", 10 / Math.log(10) * noiseShare * Math.sqrt(2 / n)),
+            new UncertaintyBudget().normal("noise", figures.sinadStandardDb()),
             new Limit(settings.leastSinadDb(), Double.NaN),
             own));
     if (settings.kind() == AnalogSettings.Kind.AM && lines != null) {
@@ -289,7 +275,7 @@ final class AnalogOutcome {
   /** What comes with it: phase with AM, amplitude with FM and PM. */
   private void incidental(List<Reading> out, List<String> own, double n) {
     if (settings.kind() == AnalogSettings.Kind.AM) {
-      double rms = rms(phase);
+      double rms = AudioSpectrum.rms(phase);
       out.add(
           maker.reading(
               "phaseWithIt",
@@ -301,7 +287,7 @@ final class AnalogOutcome {
               own));
       return;
     }
-    double rms = rms(d.amplitude());
+    double rms = AudioSpectrum.rms(d.amplitude());
     out.add(
         maker.reading(
             "amplitudeWithIt",

@@ -34,7 +34,8 @@ record AnalogSeries(
     List<Series> out = new ArrayList<>();
     AnalogSettings.Kind k = settings.kind();
     out.add(over("audio", "Demodulated " + k.label(), audio, k.scale(), k.unit(), k.amount()));
-    out.add(audioSpectrum());
+    out.add(
+        AudioSpectrum.of(audio, d.rateHz(), highestHz, tone, "Spectrum of the demodulated signal"));
     out.add(channel());
     double[] envelope = new double[d.re().length];
     for (int i = 0; i < envelope.length; i++) {
@@ -61,35 +62,6 @@ record AnalogSeries(
         .of(quantity);
   }
 
-  /** Peak amplitudes under a Hann window, dB of the tone or of the strongest. */
-  private Series audioSpectrum() {
-    int n = audio.length;
-    int length = Integer.highestOneBit(Math.max(2, 2 * n - 1));
-    double[] work = new double[length];
-    double mean = Arrays.stream(audio).average().orElse(0);
-    for (int i = 0; i < n; i++) {
-      work[i] = (audio[i] - mean) * (1 - Math.cos(2 * Math.PI * (i + 0.5) / n));
-    }
-    DoubleTransforms.of(length).realForward(work);
-    double step = d.rateHz() / length;
-    int lines = (int) Math.min(length / 2.0, Math.ceil(highestHz / step));
-    double reference = tone.found() ? tone.amplitude()[0] : Math.max(1e-12, rms() * Math.sqrt(2));
-    double[] db = new double[lines];
-    for (int k = 1; k < lines; k++) {
-      double a = 2.0 / n * Math.hypot(work[2 * k], work[2 * k + 1]);
-      db[k] = 20 * Math.log10(a / reference + 1e-9);
-    }
-    db[0] = lines > 1 ? db[1] : 0;
-    return thinned(
-        Series.curve(
-                "audioSpectrum",
-                "Spectrum of the demodulated signal",
-                Axis.even("Audio frequency", "Hz", 0, step, lines),
-                db,
-                "dB")
-            .of(tone.found() ? "Over the tone" : "Over the whole"));
-  }
-
   /** The channel around its carrier. */
   private Series channel() {
     int n = d.re().length;
@@ -110,7 +82,7 @@ record AnalogSeries(
       double a = Math.hypot(work[at], work[at + 1]) / n;
       db[k + half] = 20 * Math.log10(a + 1e-12) - full;
     }
-    return thinned(
+    return AudioSpectrum.thinned(
         Series.curve(
                 "spectrum",
                 "Spectrum of the channel",
@@ -118,27 +90,5 @@ record AnalogSeries(
                 db,
                 "dB")
             .of("Over its power"));
-  }
-
-  /** The highest of each few points where there are too many. */
-  private static Series thinned(Series s) {
-    double[] y = s.y();
-    int each = (y.length + MOST_POINTS - 1) / MOST_POINTS;
-    if (each <= 1) {
-      return s;
-    }
-    double[] out = new double[(y.length + each - 1) / each];
-    Arrays.fill(out, Double.NEGATIVE_INFINITY);
-    for (int i = 0; i < y.length; i++) {
-      out[i / each] = Math.max(out[i / each], y[i]);
-    }
-    Axis x =
-        Axis.even(s.x().quantity(), s.x().unit(), s.x().start(), s.x().step() * each, out.length);
-    return Series.curve(s.id(), s.label(), x, out, s.unit()).of(s.quantity());
-  }
-
-  private double rms() {
-    double mean = Arrays.stream(audio).average().orElse(0);
-    return Math.sqrt(Arrays.stream(audio).map(x -> (x - mean) * (x - mean)).average().orElse(0));
   }
 }

@@ -16,7 +16,7 @@ import rovnik.core.signal.DoubleTransforms;
  * @param mean what is left beside them at 0 Hz
  * @param rest what is left of the signal
  */
-record SineFit(double rateHz, double[] amplitude, double phase, double mean, double[] rest) {
+public record SineFit(double rateHz, double[] amplitude, double phase, double mean, double[] rest) {
   private static final int ROUNDS = 8;
 
   /** Share of a line's width to which the frequency is sought. */
@@ -32,7 +32,8 @@ record SineFit(double rateHz, double[] amplitude, double phase, double mean, dou
    * @param highHz up to where
    * @param mostHz harmonics beyond this are not looked at
    */
-  static SineFit of(double[] x, double sampleHz, double lowHz, double highHz, double mostHz) {
+  public static SineFit of(
+      double[] x, double sampleHz, double lowHz, double highHz, double mostHz) {
     double coarse = strongest(x, sampleHz, lowHz, highHz);
     if (coarse <= 0) {
       return none(x);
@@ -208,7 +209,7 @@ record SineFit(double rateHz, double[] amplitude, double phase, double mean, dou
     }
   }
 
-  boolean found() {
+  public boolean found() {
     return rateHz > 0;
   }
 
