@@ -9,6 +9,7 @@ import {
   useMantineColorScheme,
 } from "@mantine/core";
 import {
+  IconAntenna,
   IconChartHistogram,
   IconGridDots,
   IconHelp,
@@ -53,6 +54,9 @@ const SpectrumPage = lazy(async () => ({
 const ModulationPage = lazy(async () => ({
   default: (await import("../features/modulation/ModulationPage")).ModulationPage,
 }));
+const ReceiverPage = lazy(async () => ({
+  default: (await import("../features/receiver/ReceiverPage")).ReceiverPage,
+}));
 const NetworkPage = lazy(async () => ({
   default: (await import("../features/network/NetworkPage")).NetworkPage,
 }));
@@ -64,6 +68,7 @@ const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
   { id: "spectrum", label: "Spectrum", icon: IconChartHistogram },
   { id: "modulation", label: "Modulation", icon: IconGridDots },
+  { id: "receiver", label: "Receiver", icon: IconAntenna },
   { id: "network", label: "Network", icon: IconTopologyRing },
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
@@ -204,6 +209,7 @@ function Shell() {
             <SpectrumPage key={job?.id} job={job} />
           )}
           {area === "modulation" && known && <ModulationPage key={job?.id} job={job} />}
+          {area === "receiver" && known && <ReceiverPage key={job?.id} job={job} />}
           {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
           {area === "runs" && job && <RunsPage job={job} />}
         </Suspense>

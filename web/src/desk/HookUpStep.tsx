@@ -1,4 +1,5 @@
 import { Button, Select } from "@mantine/core";
+import type { ReactNode } from "react";
 import type { Instrument } from "../api/client";
 import { go } from "../app/router";
 import { Step } from "./Step";
@@ -9,7 +10,9 @@ export function HookUpStep(props: {
   source: string | null;
   instrument: Instrument | undefined;
   onSource: (source: string) => void;
-  onOpenRecording: () => void;
+  /** Undefined where recordings cannot be looked at. */
+  onOpenRecording?: () => void;
+  children?: ReactNode;
 }) {
   const state = props.instrument?.state;
   const recording = props.source?.startsWith("r") ?? false;
@@ -19,9 +22,11 @@ export function HookUpStep(props: {
       title="Hook up"
       state={recording || here ? "done" : "attention"}
       aside={
-        <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
-          Open a recording
-        </Button>
+        props.onOpenRecording && (
+          <Button size="compact-xs" variant="subtle" onClick={props.onOpenRecording}>
+            Open a recording
+          </Button>
+        )
       }
     >
       <Select
@@ -39,6 +44,7 @@ export function HookUpStep(props: {
           To the Bench
         </Button>
       )}
+      {props.children}
     </Step>
   );
 }

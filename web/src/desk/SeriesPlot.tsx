@@ -66,8 +66,13 @@ function extent(all: ArrayLike<number>[]): [number, number] {
       }
     }
   }
-  return low <= high ? [low, high] : [0, 1];
+  // A single place has room around it, too.
+  return low < high ? [low, high] : low === high ? [low - 0.5, high + 0.5] : [0, 1];
 }
+
+/** A stretch of at least a width around its middle. */
+const atLeast = (width: number, [low, high]: [number, number]): [number, number] =>
+  high - low < width ? [(low + high - width) / 2, (low + high + width) / 2] : [low, high];
 
 /** Still series of any measurement over one another, all on the axis of the first. */
 export function SeriesPlot(props: {
@@ -89,7 +94,10 @@ export function SeriesPlot(props: {
     ...traces.map((t) => [t.startHz, t.startHz + (t.level.length - 1) * t.stepHz]),
     ...curves.filter((c) => !c.limit).map((c) => c.x),
   ];
-  const [low, high] = extent([...traces.map((t) => t.level), ...curves.map((c) => c.y)]);
+  const [low, high] = atLeast(
+    main.quantity.endsWith("power of ten") ? 1 : 0,
+    extent([...traces.map((t) => t.level), ...curves.map((c) => c.y)]),
+  );
   const step = main.unit.startsWith("dB") ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
   const plane = main.plane ? ` at ${main.plane}` : "";
   return (

@@ -1,10 +1,11 @@
 import type { AnalogSettings, Job, Tiles } from "../../api/client";
+import { useDeskParts } from "../../desk/useDeskParts";
 import { FIRST_CARRIER } from "../waveforms/parts";
 import { AnalogSentence } from "./AnalogSentence";
 import type { Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useAnalogCommands } from "./useAnalogCommands";
-import { useDeskParts, useRecordSources } from "./useDeskParts";
+import { useRecordSources } from "./useRecordSources";
 import { useRecords } from "./useRecords";
 
 /** Good first tiles. */

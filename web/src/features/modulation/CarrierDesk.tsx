@@ -1,11 +1,12 @@
 import type { Job, Tiles } from "../../api/client";
+import { useDeskParts } from "../../desk/useDeskParts";
 import { CarrierSentence } from "./CarrierSentence";
 import { GuidedMenu } from "./GuidedMenu";
 import type { Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
-import { useDeskParts, useRecordSources } from "./useDeskParts";
 import { useModulation } from "./useModulation";
 import { useModulationCommands } from "./useModulationCommands";
+import { useRecordSources } from "./useRecordSources";
 import { useWhatIsIt } from "./useWhatIsIt";
 
 /** Good first tiles. */

@@ -8,12 +8,13 @@ import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
 import { ReadingColumn } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";
+import type { useDeskParts } from "../../desk/useDeskParts";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
 import { generatorOf } from "../waveforms/SignalStep";
 import type { Kind } from "./kinds";
 import { Steps } from "./Steps";
-import type { useDeskParts, useRecordSources } from "./useDeskParts";
+import type { useRecordSources } from "./useRecordSources";
 import type { RecordsModel } from "./useRecords";
 
 const FindingView = later(async () => (await import("../../desk/FindingView")).FindingView);
@@ -26,7 +27,7 @@ export function RecordDesk<S extends object>(props: {
   kind: Kind;
   model: RecordsModel<S>;
   hookUp: ReturnType<typeof useRecordSources>;
-  parts: ReturnType<typeof useDeskParts<S>>;
+  parts: ReturnType<typeof useDeskParts>;
   sentence: ReactNode;
   guided?: (onLastFinding?: () => void) => ReactNode;
   /** An answer to what a carrier is, which can be taken over. */

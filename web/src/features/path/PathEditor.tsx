@@ -30,6 +30,7 @@ const KINDS = [
   ["FILTER", "Filter"],
   ["MIXER", "Mixer"],
   ["CONVERTER", "Digital converter"],
+  ["COMBINER", "Combiner"],
   ["DUT", "Device under test"],
 ] as const;
 
@@ -37,7 +38,13 @@ const KINDS = [
 const LINKS: Partial<Record<PathElement["kind"], Instrument["kind"][]>> = {
   SOURCE: ["SIGNAL_SOURCE", "SIGNAL_GENERATOR", "NOISE_SOURCE"],
   DUT: ["PART_HOLDER"],
-  PORT: ["IQ_RECEIVER", "SWEPT_ANALYZER"],
+  COMBINER: ["SIGNAL_GENERATOR", "SIGNAL_SOURCE"],
+  PORT: ["IQ_RECEIVER", "SWEPT_ANALYZER", "TESTED_RECEIVER"],
+};
+
+const LINKED_AS: Partial<Record<PathElement["kind"], string>> = {
+  PORT: "Instrument",
+  COMBINER: "At its other input",
 };
 
 /** An element with its numbers as they are being typed. */
@@ -54,10 +61,12 @@ type NumberField =
   | "damageLevelDbm"
   | "returnLossDb"
   | "outputLevelDbm"
+  | "sideGainDb"
   | "shiftHz";
 
 const FIELDS: [NumberField, string, string][] = [
   ["gainDb", "Gain (dB, a loss is negative)", "dB"],
+  ["sideGainDb", "Gain from its other input (dB)", "dB"],
   ["toleranceDb", "Tolerance (± dB)", "dB"],
   ["outputLevelDbm", "Expected level (dBm)", "dBm"],
   ["highestLevelDbm", "Highest linear level in (dBm)", "dBm"],
@@ -84,10 +93,13 @@ function usesField(kind: PathElement["kind"], field: NumberField): boolean {
   if (kind === "PORT") {
     return field === "highestLevelDbm" || field === "damageLevelDbm" || field === "returnLossDb";
   }
+  if (field === "sideGainDb") {
+    return kind === "COMBINER";
+  }
   if (field === "shiftHz") {
     return kind === "MIXER" || kind === "CONVERTER";
   }
-  return field !== "outputLevelDbm";
+  return field !== "outputLevelDbm" || kind === "COMBINER";
 }
 
 /** The number typed, null for an empty field; throws a Problem if it is neither. */
@@ -146,6 +158,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
       outputLevelDbm: null,
       instrumentId: null,
       networkId: null,
+      sideGainDb: null,
     });
     const at = Math.min(chosen + 1, drafts.length - 1);
     setDrafts([...drafts.slice(0, at), pad, ...drafts.slice(at)]);
@@ -264,7 +277,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
           )}
           {linked && (
             <Select
-              label={kind === "PORT" ? "Instrument" : "Switched at the Bench as"}
+              label={LINKED_AS[kind] ?? "Switched at the Bench as"}
               placeholder="none"
               clearable
               data={instruments
@@ -281,7 +294,11 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
           ).map(([field, label]) => (
             <TextInput
               key={field}
-              label={label}
+              label={
+                kind === "COMBINER" && field === "outputLevelDbm"
+                  ? "Expected at its other input (dBm)"
+                  : label
+              }
               placeholder={field === "toleranceDb" ? "0" : "not known"}
               value={draft.texts[field]}
               error={errorAt(field)}

@@ -1,5 +1,5 @@
 import { Alert, Button, Text } from "@mantine/core";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { CarrierDescription, Instrument, Job } from "../../api/client";
 import { later } from "../../components/later";
 import { ControlField } from "../../desk/ControlField";
@@ -17,20 +17,36 @@ export const generatorOf = (job: Job | undefined, instruments: Instrument[]) =>
     (i) => i.kind === "SIGNAL_GENERATOR" && i.id === job?.path.elements[0]?.instrumentId,
   );
 
-/** What the generator of the path puts out. */
+/** The generator at the other input of a combiner of the path. */
+export const sideGeneratorOf = (job: Job | undefined, instruments: Instrument[]) =>
+  instruments.find(
+    (i) =>
+      i.kind === "SIGNAL_GENERATOR" &&
+      job?.path.elements.some((e) => e.kind === "COMBINER" && e.instrumentId === i.id),
+  );
+
+/** What a generator of the path puts out. */
 export function SignalStep(props: {
   generator: Instrument;
   job: Job | undefined;
   carrier: CarrierDescription | undefined;
+  title?: string;
+  /** Only its switch is shown while it is off. */
+  folded?: boolean;
+  /** Kind of part that a new waveform begins with. */
+  part?: string;
+  /** What else is to be said of it. */
+  children?: ReactNode;
 }) {
   const { generator: g, job, carrier } = props;
   const [asking, setAsking] = useState(false);
   const { turn, refused, leave, wrong } = useControls(g, job);
   const here = g.state === "CONNECTED" || g.state === "BUSY";
   const on = g.controls.find((c) => c.id === "output")?.value === "on";
+  const shown = on || !props.folded;
   return (
     <Step
-      title="Signal"
+      title={props.title ?? "Signal"}
       state={!here || wrong ? "attention" : on ? (g.hints.length ? "attention" : "done") : "open"}
       aside={
         carrier && (
@@ -47,7 +63,7 @@ export function SignalStep(props: {
     >
       {!here && <Text fz="sm">{g.name} is not connected.</Text>}
       {g.controls
-        .filter((c) => !c.minor && c.form !== "ACTION")
+        .filter((c) => !c.minor && c.form !== "ACTION" && (shown || c.id === "output"))
         .map((c) => (
           <div key={c.id} style={{ marginTop: 2, fontSize: "0.92rem" }}>
             <ControlField
@@ -58,12 +74,13 @@ export function SignalStep(props: {
             />
           </div>
         ))}
-      {g.facts.map((f) => (
+      {(shown ? g.facts : []).map((f) => (
         <Text key={f.label} fz="sm" className="figures">
           {factWords(f)}
         </Text>
       ))}
-      <Hints hints={g.hints} onTake={turn} />
+      {shown && <Hints hints={g.hints} onTake={turn} />}
+      {shown && props.children}
       {refused && <RefusedSwitch why={refused.why} onLeave={leave} onTurn={refused.again} />}
       {wrong && (
         <Alert color="red" variant="light" p={6} mt={3}>
@@ -75,6 +92,7 @@ export function SignalStep(props: {
           generator={g}
           job={job}
           carrier={carrier}
+          part={props.part}
           onClose={() => setAsking(false)}
         />
       )}

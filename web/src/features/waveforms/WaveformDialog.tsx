@@ -18,12 +18,14 @@ export function WaveformDialog(props: {
   job: Job | undefined;
   /** Carrier with data to begin with. */
   carrier: CarrierDescription;
+  /** Kind of part to begin with, a carrier with data by default. */
+  part?: string;
   onClose: () => void;
 }) {
   const { generator, job, carrier, onClose } = props;
   const level = Number(generator.controls.find((c) => c.id === "level")?.value ?? Number.NaN);
   const fed = job?.path.elements[0]?.instrumentId === generator.id ? job : undefined;
-  const w = useWaveform(carrier, fed, Number.isNaN(level) ? null : level);
+  const w = useWaveform(carrier, fed, Number.isNaN(level) ? null : level, props.part);
   const { refused, leave, wrong, gated, url } = useControls(generator, job);
   const [tiles, setTiles] = useState([
     { what: "spectrum", view: "curve" },

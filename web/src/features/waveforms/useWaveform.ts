@@ -17,8 +17,9 @@ export function useWaveform(
   carrier: CarrierDescription,
   job: Job | undefined,
   levelDbm: number | null,
+  first = "single-carrier",
 ) {
-  const [parts, setParts] = useState<WaveformPart[]>(() => [firstPart("single-carrier", carrier)]);
+  const [parts, setParts] = useState<WaveformPart[]>(() => [firstPart(first, carrier)]);
   const [sampleRateHz, setSampleRateHz] = useState(0);
   const [length, setLength] = useState(0);
   const [noiseDb, setNoiseDb] = useState<number | null>(null);

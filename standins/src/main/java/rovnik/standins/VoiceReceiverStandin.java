@@ -19,9 +19,6 @@ final class VoiceReceiverStandin extends ScpiInstrument {
   private static final double DAMAGE_DBM = 10;
   private static final double NOT_A_NUMBER = 9.91e37;
 
-  /** It listens so long before it says whether its squelch is open. */
-  private static final int SQUELCH_SAMPLES = (int) (0.5 * VoiceReceiver.AUDIO_HZ);
-
   private final VoiceReceiver receiver;
   private final boolean paced;
   private int points = 8000;
@@ -32,7 +29,7 @@ final class VoiceReceiverStandin extends ScpiInstrument {
     this.paced = paced;
     both("[SENSe:]SWEep:POINts", p -> points = integer(p, 256, 1 << 18), () -> "" + points);
     both("OUTPut:SQUelch", p -> receiver.setSquelch(squelch(p)), () -> receiver.squelch().name());
-    query("OUTPut:SQUelch:OPEN", this::open);
+    query("OUTPut:SQUelch:OPEN", () -> receiver.open() ? "1" : "0");
     query("[SENSe:]TONE:FREQuency", this::tone);
     query("[SENSe:]FREQuency", () -> String.format(Locale.ROOT, "%.6E", Truth.VOICE_HZ));
     queryBytes("READ", () -> block(listen(points)));
@@ -51,11 +48,6 @@ final class VoiceReceiverStandin extends ScpiInstrument {
       case "TONE" -> Squelch.TONE;
       default -> throw ScpiError.illegalValue(parameter);
     };
-  }
-
-  private String open() {
-    listen(SQUELCH_SAMPLES);
-    return receiver.open() ? "1" : "0";
   }
 
   private String tone() {

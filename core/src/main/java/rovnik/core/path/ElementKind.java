@@ -11,6 +11,7 @@ public enum ElementKind {
   FILTER("Filter"),
   MIXER("Mixer"),
   CONVERTER("Digital converter"),
+  COMBINER("Combiner"),
   DUT("Device under test"),
   PORT("Instrument port");
 

@@ -8,7 +8,7 @@ import rovnik.core.path.LevelFinding.Severity;
 /**
  * The expected level at every plane of a path, and the headroom to every limit.
  *
- * @param levelDbm expected mean level at each plane
+ * @param levelDbm expected mean level at each plane, of what the source sends
  * @param crestDb how far the peaks are above that
  * @param headroomDb for each element the distance of the peaks at its input from its nearest limit;
  *     NaN if it has none (the source always)
@@ -39,12 +39,22 @@ public record LevelPlan(
     headroom[0] = Double.NaN;
     List<LevelFinding> findings = new ArrayList<>();
     double spreadDb = 0;
+    double besideDbm = Double.NaN;
     for (int plane = 0; plane < level.length; plane++) {
+      double before = plane == 0 ? source.meanDbm() : level[plane - 1];
       level[plane] = source.meanDbm() + path.gainBetweenDb(0, plane, sourceHz);
       spreadDb += path.elements().get(plane).toleranceDb();
+      PathElement here = path.elements().get(plane);
+      besideDbm = together(besideDbm + level[plane] - before, here.sideLevelDbm());
       PathElement next = path.elements().get(plane + 1);
       headroom[plane + 1] =
-          judge(next, plane + 1, level[plane], source.crestDb(), spreadDb, findings);
+          judge(
+              next,
+              plane + 1,
+              together(level[plane] + source.crestDb(), besideDbm),
+              source.crestDb() > 0.05 || !Double.isNaN(besideDbm),
+              spreadDb,
+              findings);
     }
     findings.sort(
         (a, b) -> {
@@ -54,15 +64,22 @@ public record LevelPlan(
     return new LevelPlan(level, source.crestDb(), headroom, List.copyOf(findings));
   }
 
+  /** Peaks of two signals where their voltages meet; NaN is nothing. */
+  private static double together(double oneDbm, double otherDbm) {
+    if (Double.isNaN(oneDbm) || Double.isNaN(otherDbm)) {
+      return Double.isNaN(oneDbm) ? otherDbm : oneDbm;
+    }
+    return 20 * Math.log10(Math.pow(10, oneDbm / 20) + Math.pow(10, otherDbm / 20));
+  }
+
   private static double judge(
       PathElement element,
       int index,
-      double meanDbm,
-      double crestDb,
+      double levelDbm,
+      boolean inPeaks,
       double spreadDb,
       List<LevelFinding> findings) {
-    double levelDbm = meanDbm + crestDb;
-    String peaks = crestDb > 0.05 ? " in the peaks" : "";
+    String peaks = inPeaks ? " in the peaks" : "";
     double toDamage = element.damageLevelDbm() - levelDbm;
     double toHighest = element.highestLevelDbm() - levelDbm;
     double headroom =

@@ -15,7 +15,9 @@ import rovnik.core.Refusal;
  * @param damageLevelDbm input level that damages it, or NaN
  * @param dcAllowed whether it bears dc at its input
  * @param returnLossDb match at its ports, positive dB, or NaN if not known
- * @param outputLevelDbm for a source: its expected level; NaN for all others
+ * @param outputLevelDbm for a source: its expected level; for a combiner: the level expected at its
+ *     other input, NaN for nothing; NaN for all others
+ * @param sideGainDb for a combiner: gain from its other input; NaN for all others
  */
 public record PathElement(
     String name,
@@ -27,7 +29,8 @@ public record PathElement(
     double damageLevelDbm,
     boolean dcAllowed,
     double returnLossDb,
-    double outputLevelDbm) {
+    double outputLevelDbm,
+    double sideGainDb) {
 
   public PathElement {
     if (name == null || name.isBlank()) {
@@ -50,6 +53,41 @@ public record PathElement(
     if (kind == ElementKind.SOURCE && Double.isNaN(outputLevelDbm)) {
       throw new Refusal("outputLevelDbm", "Give the expected level of " + name + " in dBm.");
     }
+    if (kind == ElementKind.COMBINER && Double.isNaN(sideGainDb)) {
+      throw new Refusal(
+          "sideGainDb", "Give the gain of " + name + " from its other input, such as -6.");
+    }
+  }
+
+  /** An element with one input. */
+  public PathElement(
+      String name,
+      ElementKind kind,
+      Gain gain,
+      FrequencyMap frequencyMap,
+      double toleranceDb,
+      double highestLevelDbm,
+      double damageLevelDbm,
+      boolean dcAllowed,
+      double returnLossDb,
+      double outputLevelDbm) {
+    this(
+        name,
+        kind,
+        gain,
+        frequencyMap,
+        toleranceDb,
+        highestLevelDbm,
+        damageLevelDbm,
+        dcAllowed,
+        returnLossDb,
+        outputLevelDbm,
+        Double.NaN);
+  }
+
+  /** What is expected behind it of what enters at its other input; NaN for nothing. */
+  public double sideLevelDbm() {
+    return kind == ElementKind.COMBINER ? outputLevelDbm + sideGainDb : Double.NaN;
   }
 
   /** An element with a fixed gain and nothing else known about it. */
@@ -109,7 +147,8 @@ public record PathElement(
         damageLevelDbm,
         dcAllowed,
         returnLossDb,
-        outputLevelDbm);
+        outputLevelDbm,
+        sideGainDb);
   }
 
   public PathElement withFrequencyMap(FrequencyMap map) {
@@ -123,7 +162,8 @@ public record PathElement(
         damageLevelDbm,
         dcAllowed,
         returnLossDb,
-        outputLevelDbm);
+        outputLevelDbm,
+        sideGainDb);
   }
 
   public PathElement withLimits(double highestDbm, double damageDbm) {
@@ -137,6 +177,7 @@ public record PathElement(
         damageDbm,
         dcAllowed,
         returnLossDb,
-        outputLevelDbm);
+        outputLevelDbm,
+        sideGainDb);
   }
 }

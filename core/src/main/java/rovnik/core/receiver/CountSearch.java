@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import rovnik.core.Refusal;
 
 /**
@@ -75,13 +76,6 @@ public final class CountSearch implements LevelSearch {
       double lowestDbm,
       double highestDbm,
       double wantedDb) {
-    if (!(target > 0 && target < (packetBits == 1 ? 0.2 : 0.9))) {
-      throw new Refusal(
-          "target",
-          packetBits == 1
-              ? "A bit error ratio is above 0 and below 0.2, such as 1e-3."
-              : "A packet error ratio is above 0 and below 0.9, such as 0.1.");
-    }
     if (!(wantedDb >= 0.02 && wantedDb <= 3)) {
       throw new Refusal("wantedDb", "It is sought to plus or minus 0.02 to 3 dB.");
     }
@@ -166,7 +160,7 @@ public final class CountSearch implements LevelSearch {
       bad = Double.isNaN(bad) ? dbm : Math.max(bad, dbm);
     }
     if (!Double.isNaN(roughDbm)) {
-      fit();
+      refit();
     }
   }
 
@@ -222,7 +216,7 @@ public final class CountSearch implements LevelSearch {
     }
   }
 
-  private void fit() {
+  private void refit() {
     double center = estimate.known() ? estimate.dbm() : roughDbm;
     double half = estimate.known() ? Math.max(0.05, 6 * estimate.standardDb()) : 4;
     for (int pass = 0; pass < 3; pass++) {
@@ -353,6 +347,13 @@ public final class CountSearch implements LevelSearch {
     return best == null
         ? new Step(Math.max(lowestDbm, Math.min(highestDbm, estimate.dbm())), LONGEST_SECONDS)
         : best;
+  }
+
+  @Override
+  public DoubleUnaryOperator fit() {
+    double at = estimate.dbm();
+    double by = stretch;
+    return estimate.known() ? dbm -> share(dbm - at, by) : null;
   }
 
   @Override

@@ -1,6 +1,7 @@
 package rovnik.core.receiver;
 
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 
 /** Seeks the level at which a receiver is just good enough; each look tells it where to go on. */
 public interface LevelSearch {
@@ -23,6 +24,11 @@ public interface LevelSearch {
   void add(double dbm, Quality seen);
 
   LevelEstimate estimate();
+
+  /** Share that is wrong at a level, as it was fitted; null if nothing was. */
+  default DoubleUnaryOperator fit() {
+    return null;
+  }
 
   /** Seconds of looking that are still needed, about; NaN if that cannot be told. */
   double secondsLeft();

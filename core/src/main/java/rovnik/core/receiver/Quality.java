@@ -36,4 +36,24 @@ public record Quality(
   public static Quality ofSinad(double sinadDb, double standardDb) {
     return new Quality(0, 0, 0, 0, sinadDb, standardDb, Double.NaN, null, "");
   }
+
+  /** The same with what the squelch did. */
+  public Quality squelched(boolean open, String why) {
+    return new Quality(
+        bits, errors, packets, wrongPackets, sinadDb, sinadStandardDb, evmPercent, open, why);
+  }
+
+  /** Counts together; the rest is as it was seen last. */
+  public Quality plus(Quality more) {
+    return new Quality(
+        bits + more.bits,
+        errors + more.errors,
+        packets + more.packets,
+        wrongPackets + more.wrongPackets,
+        more.sinadDb,
+        more.sinadStandardDb,
+        more.evmPercent,
+        more.squelchOpen,
+        bits + more.bits > 0 ? "" : more.lost);
+  }
 }

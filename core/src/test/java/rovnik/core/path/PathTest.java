@@ -161,4 +161,32 @@ public class PathTest {
         peaks.blocking().get(0).sentence().contains("in the peaks"),
         peaks.blocking().get(0).sentence());
   }
+
+  /** Two voltages that meet in step: 6 dB above each; 20 dB apart: 0.83 dB above the stronger. */
+  @Test
+  public void whatEntersAtACombinerIsJudgedWithTheSignal() {
+    PathElement combiner =
+        new PathElement(
+            "Combiner",
+            ElementKind.COMBINER,
+            new Gain.Fixed(-6),
+            new FrequencyMap.Identity(),
+            0,
+            Double.NaN,
+            Double.NaN,
+            true,
+            Double.NaN,
+            6.5,
+            -6.5);
+    PathElement rx = PathElement.port("Receiver IN", 6, 20, 18);
+    SignalPath path =
+        new SignalPath(List.of(PathElement.source("Generator", 6, 20), combiner, pad(1), rx), 0);
+    LevelPlan plan = LevelPlan.of(path, 164e6);
+    assertEquals(plan.levelDbm()[2], -1, 1e-9);
+    assertEquals(plan.headroomDb()[3], 6 - (-1 + 20 * Math.log10(2)), 1e-9);
+    LevelPlan apart = LevelPlan.of(path, 164e6, SourceLevel.of(-14));
+    assertEquals(apart.headroomDb()[3], 6 - (-1 + 20 * Math.log10(1.1)), 1e-9);
+    LevelPlan strong = LevelPlan.of(path, 164e6, SourceLevel.of(18));
+    assertTrue(strong.blocking().get(0).sentence().contains("in the peaks"));
+  }
 }

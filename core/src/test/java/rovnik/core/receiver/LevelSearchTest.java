@@ -15,6 +15,7 @@ import rovnik.core.modulation.Format;
 
 public class LevelSearchTest {
   private static final double BIT_RATE = 1e6;
+  private static final Criterion TWELVE = new Criterion(Criterion.Of.SINAD, 12);
 
   /** Eb/N0 for 1e-5, Gray-coded (Q-function bound, Proakis): the table of the trade. */
   @DataProvider
@@ -153,7 +154,7 @@ public class LevelSearchTest {
     int trials = 200;
     for (int i = 0; i < trials; i++) {
       Random random = new Random(900 + i);
-      SinadSearch search = new SinadSearch(12, 0.5, -90 - i % 5, -140, -20, 0.3);
+      LineSearch search = new LineSearch(TWELVE, 0.5, -90 - i % 5, -140, -20, 0.3, false);
       int looks = 0;
       for (Optional<LevelSearch.Step> s = search.next(); s.isPresent(); s = search.next()) {
         double above = s.get().dbm() + 119;
@@ -166,5 +167,35 @@ public class LevelSearchTest {
       inside += Math.abs(e.dbm() + 119) <= 2 * e.standardDb() ? 1 : 0;
     }
     assertTrue(inside >= 180, inside + " inside");
+  }
+
+  /** A neighbour 68 dB above the wanted signal brings SINAD down to 12 dB; a stronger one more. */
+  @Test
+  public void theLevelOfADisturbingSignalIsFound() {
+    Random random = new Random(5);
+    LineSearch search = new LineSearch(TWELVE, 0.5, -90, -120, 0, 0.3, true);
+    for (Optional<LevelSearch.Step> s = search.next(); s.isPresent(); s = search.next()) {
+      double over = s.get().dbm() + 48;
+      double sinad = Math.max(0, Math.min(18, 12 - 2 * over));
+      search.add(s.get().dbm(), Quality.ofSinad(sinad + 0.2 * random.nextGaussian(), 0.2));
+    }
+    assertEquals(search.estimate().dbm(), -48, 0.3);
+    LineSearch deaf = new LineSearch(TWELVE, 0.5, -90, -120, -60, 0.3, true);
+    Refusal said =
+        expectThrows(
+            Refusal.class,
+            () -> {
+              for (int i = 0; i < 20; i++) {
+                deaf.add(deaf.next().orElseThrow().dbm(), Quality.ofSinad(18, 0.2));
+              }
+            });
+    assertTrue(said.getMessage().contains("better than can be told"), said.getMessage());
+  }
+
+  @Test
+  public void whatCannotBeSoughtIsRefused() {
+    expectThrows(Refusal.class, () -> new Criterion(Criterion.Of.BER, 0.3));
+    expectThrows(Refusal.class, () -> new Criterion(Criterion.Of.SINAD, 60));
+    expectThrows(Refusal.class, () -> Criterion.Of.parse("evm"));
   }
 }

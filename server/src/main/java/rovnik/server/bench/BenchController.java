@@ -111,6 +111,6 @@ class BenchController {
   @GetMapping("/jobs/{id}/level-plan")
   LevelPlanDto levelPlan(@PathVariable long id) {
     JobDto job = jobs.find(id);
-    return jobs.planDto(job, bench.sourceLevel(job));
+    return jobs.planDto(bench.asItIs(job), bench.sourceLevel(job));
   }
 }

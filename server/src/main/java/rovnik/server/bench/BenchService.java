@@ -24,6 +24,7 @@ import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SourceLevel;
 import rovnik.core.result.Fact;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.instruments.Control;
 import rovnik.instruments.Drivers;
 import rovnik.instruments.Hint;
@@ -46,6 +47,7 @@ import rovnik.instruments.source.SignalGenerator;
 import rovnik.instruments.source.SignalSource;
 import rovnik.instruments.source.SourceState;
 import rovnik.instruments.sweep.SweepCapabilities;
+import rovnik.instruments.tested.TestedCapabilities;
 import rovnik.server.bench.InstrumentMapper.InstrumentRow;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Refusals;
@@ -428,6 +430,33 @@ public class BenchService implements UserFiles {
         : new SourceLevel(state.levelDbm(), state.crestDb());
   }
 
+  /** How far off the level and frequency of the source behind a path may be. */
+  public InstrumentAccuracy sourceAccuracy(JobDto job) {
+    Long id = job.path().sourceInstrument();
+    Place place = id == null ? null : places.get(id);
+    Map<String, Double> facts =
+        place == null ? Map.of() : dialects.find(place.row.dialect()).facts();
+    return new InstrumentAccuracy(
+        facts.getOrDefault("levelAccuracyDb", Double.NaN),
+        facts.getOrDefault("frequencyAccuracy", Double.NaN));
+  }
+
+  /** What a receiver under test tells, from its dialect; it need not be connected. */
+  public TestedCapabilities testedCapabilities(long id) {
+    return TestedCapabilities.of(dialects.find(find(id).row.dialect()));
+  }
+
+  /** A job with what the instruments at its combiners send now. */
+  public JobDto asItIs(JobDto job) {
+    return job.with(job.path().withSides(this::sideLevelDbm), job.limits());
+  }
+
+  private @Nullable Double sideLevelDbm(long id) {
+    Place place = places.get(id);
+    SourceState state = place == null || !here(place) ? null : place.source;
+    return state == null || !state.on() ? null : state.levelDbm() + state.crestDb();
+  }
+
   /** A job whose path ends elsewhere than at a receiver cannot be measured with that. */
   public void refuseOtherPort(JobDto job, long receiver) {
     Long port = job.path().portInstrument();
@@ -581,9 +610,17 @@ public class BenchService implements UserFiles {
   private Flow flow(Place place, SourceLevel level, @Nullable Long jobId) {
     Set<Long> asked = jobId == null ? jobsUnderWay.get() : Set.of(jobId);
     for (long id : asked) {
-      JobDto job = jobs.find(id);
-      if (Long.valueOf(place.row.id()).equals(job.path().sourceInstrument())) {
-        LevelPlan plan = jobs.plan(job, level);
+      JobDto job = asItIs(jobs.find(id));
+      Long own = place.row.id();
+      boolean beside = own.equals(job.path().sideInstrument());
+      if (beside) {
+        double peaks = level.meanDbm() + level.crestDb();
+        job =
+            job.with(
+                job.path().withSides(i -> own.equals(i) ? peaks : sideLevelDbm(i)), job.limits());
+      }
+      if (beside || own.equals(job.path().sourceInstrument())) {
+        LevelPlan plan = jobs.plan(job, beside ? sourceLevel(job) : level);
         String trouble = plan.blocking().isEmpty() ? "" : plan.blocking().get(0).sentence();
         if (!trouble.isEmpty()) {
           return new Flow(job.pathVersion(), trouble, level.meanDbm() + level.crestDb());

@@ -21,7 +21,8 @@ class WebConfig implements WebMvcConfigurer {
   @Override
   public void addViewControllers(ViewControllerRegistry registry) {
     for (String area :
-        List.of("/bench", "/spectrum", "/modulation", "/network", "/runs", "/runs/**")) {
+        List.of(
+            "/bench", "/spectrum", "/modulation", "/receiver", "/network", "/runs", "/runs/**")) {
       registry.addViewController(area).setViewName("forward:/index.html");
     }
   }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import java.util.stream.DoubleStream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
@@ -15,6 +16,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
+import rovnik.core.receiver.Reception;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.analyzer.JobNetwork;
 import rovnik.server.analyzer.JobNetworks;
@@ -32,12 +34,16 @@ import rovnik.server.modulation.CarrierSettingsDto;
 import rovnik.server.networks.NetworkService;
 import rovnik.server.networks.NetworkViewDto;
 import rovnik.server.networks.NetworkViewDto.Band;
+import rovnik.server.receiver.ReceiverSettings;
 import rovnik.server.setups.Setups;
 
 /** Fills an empty database with the invented harbour's bench and the buoy's yearly check. */
 @Component
 @ConditionalOnProperty("rovnik.demo")
 class DemoData implements ApplicationRunner {
+  /** Of the buoy receiver, from its data sheet. */
+  private static final double BUOY_NOISE_FIGURE_DB = 4.2;
+
   private static final int GENERATOR_RESULT = 2000;
   private static final String PARTS = "scpi-parts";
   private static final String LOOPBACK = "127.0.0.1";
@@ -66,7 +72,10 @@ class DemoData implements ApplicationRunner {
           "Pad at port 1",
           "Pad at port 2",
           "Vector generator",
-          "Second receiver");
+          "Second receiver",
+          "Second generator",
+          "Buoy receiver",
+          "Voice radio");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -130,6 +139,79 @@ class DemoData implements ApplicationRunner {
     gain(analyzer, part);
     stores(analyzer, part);
     generator(generator, second);
+    InstrumentDto other =
+        standin("Second generator", InstrumentKind.SIGNAL_GENERATOR, "scpi-generator");
+    receiving(
+        jobs.create("Buoy receiver, sensitivity", "Buoy receiver"),
+        458.525e6,
+        generator,
+        other,
+        standin("Buoy receiver", InstrumentKind.TESTED_RECEIVER, "scpi-data-receiver"),
+        BUOY_NOISE_FIGURE_DB);
+    receiving(
+        jobs.create("Voice radio, receiving", "Pilot-boat voice radio"),
+        164.2e6,
+        generator,
+        other,
+        standin("Voice radio", InstrumentKind.TESTED_RECEIVER, "scpi-voice-receiver"),
+        null);
+  }
+
+  /** Two generators through pads and a combiner to a receiver under test. */
+  private void receiving(
+      JobDto job,
+      double hertz,
+      InstrumentDto generator,
+      InstrumentDto other,
+      InstrumentDto receiver,
+      @Nullable Double noiseFigureDb) {
+    jobs.saveLimits(job.id(), new LimitsDto(hertz, null, null, null, null));
+    PathElementDto plain =
+        element(
+            "Combiner, pad 20 dB beside",
+            ElementKind.COMBINER,
+            -6.1,
+            0.1,
+            27.0,
+            30.0,
+            22.0,
+            null,
+            other.id());
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element(
+                    "Generator",
+                    ElementKind.SOURCE,
+                    0.0,
+                    0,
+                    null,
+                    null,
+                    20.0,
+                    -110.0,
+                    generator.id()),
+                element("Pad 30 dB", ElementKind.PAD, -30.0, 0.2, 27.0, 30.0, 30.0, null, null),
+                plain.besides(-26.2),
+                element("Cable 1 m", ElementKind.CABLE, -0.3, 0.1, null, null, 26.0, null, null),
+                element(
+                    receiver.name() + " IN",
+                    ElementKind.PORT,
+                    0.0,
+                    0,
+                    0.0,
+                    10.0,
+                    14.0,
+                    null,
+                    receiver.id())),
+            3,
+            0));
+    setups.keep(
+        job.id(),
+        Reception.KIND,
+        "As its data sheet says",
+        json.tree(new ReceiverSettings(0.5, "qam16", noiseFigureDb, 0, 0, false, null, null, null)),
+        null);
   }
 
   private InstrumentDto standin(String name, InstrumentKind kind, String dialect) {
@@ -336,7 +418,8 @@ class DemoData implements ApplicationRunner {
         plain.returnLossDb(),
         plain.outputLevelDbm(),
         plain.instrumentId(),
-        plain.networkId());
+        plain.networkId(),
+        plain.sideGainDb());
   }
 
   /** The demo's stand-ins may sit on other ports than last time. */
@@ -373,6 +456,7 @@ class DemoData implements ApplicationRunner {
         returnLossDb,
         outputDbm,
         instrument,
+        null,
         null);
   }
 }

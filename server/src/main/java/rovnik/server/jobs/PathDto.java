@@ -2,8 +2,10 @@ package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.path.ElementKind;
 import rovnik.core.path.SignalPath;
 
 /**
@@ -28,6 +30,33 @@ public record PathDto(List<PathElementDto> elements, int readingPlane, long revi
   /** The same path read at another plane, held to the planes there are. */
   public PathDto atPlane(int plane) {
     return new PathDto(elements, Math.max(0, Math.min(plane, elements.size() - 2)), revision);
+  }
+
+  /** The instrument at the other input of the first combiner, or null. */
+  public @Nullable Long sideInstrument() {
+    return elements.stream()
+        .filter(e -> e.kind() == ElementKind.COMBINER && e.instrumentId() != null)
+        .map(PathElementDto::instrumentId)
+        .findFirst()
+        .orElse(null);
+  }
+
+  /**
+   * The same path with what the instruments at its combiners send.
+   *
+   * @param level at an instrument's output in dBm, null for nothing
+   */
+  public PathDto withSides(Function<Long, @Nullable Double> level) {
+    return new PathDto(
+        elements.stream()
+            .map(
+                e ->
+                    e.kind() == ElementKind.COMBINER && e.instrumentId() != null
+                        ? e.sending(level.apply(e.instrumentId()))
+                        : e)
+            .toList(),
+        readingPlane,
+        revision);
   }
 
   /** The instrument behind the port, or null. */

@@ -19,8 +19,11 @@ import rovnik.server.results.Nulls;
  * @param gainDb used if gainKind is "number"
  * @param gainTable CSV of frequency and gain, "" if there is none
  * @param shiftHz output minus input frequency, null or 0 for none
- * @param instrumentId the instrument behind a source or port, or null
+ * @param outputLevelDbm expected level of a source, or at a combiner's other input
+ * @param instrumentId the instrument behind a source or port or at a combiner's other input, or
+ *     null
  * @param networkId the Touchstone file of a gain of kind "file", or null
+ * @param sideGainDb gain from a combiner's other input, null for all others
  */
 @Schema(name = "PathElement")
 public record PathElementDto(
@@ -37,7 +40,8 @@ public record PathElementDto(
     @Nullable Double returnLossDb,
     @Nullable Double outputLevelDbm,
     @Nullable Long instrumentId,
-    @Nullable Long networkId) {
+    @Nullable Long networkId,
+    @Nullable Double sideGainDb) {
 
   /** An element without gain, such as a source or a port. */
   public static PathElementDto plain(
@@ -56,6 +60,7 @@ public record PathElementDto(
         null,
         outputDbm,
         instrument,
+        null,
         null);
   }
 
@@ -75,7 +80,48 @@ public record PathElementDto(
         fileReturnLossDb,
         outputLevelDbm,
         instrumentId,
-        networkId);
+        networkId,
+        sideGainDb);
+  }
+
+  /** The same combiner with another level at its other input, null for nothing. */
+  PathElementDto sending(@Nullable Double levelDbm) {
+    return new PathElementDto(
+        name,
+        kind,
+        gainKind,
+        gainDb,
+        gainTable,
+        shiftHz,
+        toleranceDb,
+        highestLevelDbm,
+        damageLevelDbm,
+        dcAllowed,
+        returnLossDb,
+        levelDbm,
+        instrumentId,
+        networkId,
+        sideGainDb);
+  }
+
+  /** The same as a combiner with this gain from its other input. */
+  public PathElementDto besides(double gainFromSideDb) {
+    return new PathElementDto(
+        name,
+        kind,
+        gainKind,
+        gainDb,
+        gainTable,
+        shiftHz,
+        toleranceDb,
+        highestLevelDbm,
+        damageLevelDbm,
+        dcAllowed,
+        returnLossDb,
+        outputLevelDbm,
+        instrumentId,
+        networkId,
+        gainFromSideDb);
   }
 
   /** The element as the core knows it; refuses what cannot be. */
@@ -105,6 +151,7 @@ public record PathElementDto(
         Nulls.orNan(damageLevelDbm),
         dcAllowed,
         Nulls.orNan(returnLossDb),
-        Nulls.orNan(outputLevelDbm));
+        Nulls.orNan(outputLevelDbm),
+        Nulls.orNan(sideGainDb));
   }
 }

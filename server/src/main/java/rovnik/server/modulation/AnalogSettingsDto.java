@@ -7,6 +7,7 @@ import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.analog.AnalogMeasurement;
 import rovnik.core.modulation.analog.AnalogSettings;
 import rovnik.core.modulation.analog.AudioFilter;
+import rovnik.server.config.Choices;
 
 /**
  * Settings of the measurement of AM, FM and PM, as sent and stored.
@@ -86,7 +87,7 @@ public record AnalogSettingsDto(
           "referenceLevelDbm", "The reference level is a number of dBm from -200 to 200.");
     }
     AnalogSettings.Kind kind =
-        CarrierDto.named(
+        Choices.named(
             AnalogSettings.Kind.values(), AnalogSettings.Kind::label, "modulation", modulation);
     double most = highestAmount == null ? Double.NaN : highestAmount;
     return new AnalogMeasurement(

@@ -1,19 +1,15 @@
 package rovnik.server.modulation;
 
 import io.swagger.v3.oas.annotations.media.Schema;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import rovnik.core.Refusal;
 import rovnik.core.modulation.Format;
 import rovnik.core.modulation.Framing;
 import rovnik.core.modulation.Payload;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.server.config.Choices;
 
 /**
  * Description of one carrier with data.
@@ -48,7 +44,7 @@ public record CarrierDto(
   SingleCarrier toCore() {
     String own = bits == null ? "" : bits;
     return new SingleCarrier(
-        named(Format.values(), Format::label, "format", format),
+        Choices.named(Format.values(), Format::label, "format", format),
         symbolRateHz,
         shape(filter, filterParameter),
         mapping == null ? List.of() : mapping,
@@ -60,35 +56,7 @@ public record CarrierDto(
 
   static PulseShape shape(String filter, double parameter) {
     PulseShape.Kind kind =
-        named(PulseShape.Kind.values(), PulseShape.Kind::label, "filter", filter);
+        Choices.named(PulseShape.Kind.values(), PulseShape.Kind::label, "filter", filter);
     return new PulseShape(kind, parameter);
-  }
-
-  /** The value of a name, in whatever case and with whatever is between its parts. */
-  static <E extends Enum<E>> E named(
-      E[] values, Function<E, String> label, String field, String text) {
-    String wanted = bare(text);
-    for (E v : values) {
-      if (bare(v.name()).equals(wanted) || bare(label.apply(v)).equals(wanted)) {
-        return v;
-      }
-    }
-    throw new Refusal(
-        field,
-        "There is no "
-            + field
-            + " \""
-            + text
-            + "\"; use one of "
-            + Arrays.stream(values).map(CarrierDto::key).collect(Collectors.joining(", "))
-            + ".");
-  }
-
-  static String key(Enum<?> value) {
-    return value.name().toLowerCase(Locale.ROOT).replace('_', '-');
-  }
-
-  private static String bare(@Nullable String text) {
-    return text == null ? "" : text.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9]", "");
   }
 }

@@ -2,6 +2,7 @@ package rovnik.server.modulation;
 
 import java.util.List;
 import rovnik.server.live.GuidedKind;
+import rovnik.server.receiver.ReceiverWorks;
 
 /** The kinds of guided work that carriers offer. */
 final class CarrierWorks {
@@ -26,7 +27,8 @@ final class CarrierWorks {
               "front-end",
               "Front end at its best",
               "Finds the reference level at which the receiver adds the least, and sets it.",
-              new FrontEndWork.Form(ABOVE_DB, STEP_DB)));
+              new FrontEndWork.Form(ABOVE_DB, STEP_DB)),
+          ReceiverWorks.LEVEL_RUN);
 
   private CarrierWorks() {}
 }

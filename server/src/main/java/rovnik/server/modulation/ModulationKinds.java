@@ -10,6 +10,7 @@ import rovnik.server.config.Json;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.LiveKind;
 import rovnik.server.measure.FileMeasurement;
+import rovnik.server.receiver.ReceiverWorks;
 import rovnik.server.setups.SettingsFile;
 
 /** What is measured of single records: live, on file, and by name. */
@@ -44,7 +45,12 @@ class ModulationKinds {
   @Bean
   LiveKind liveAnalog(BenchService bench, JobService jobs, RecordedStretches recorded) {
     return new RecordKind<>(
-        AnalogMeasurement.KIND, AnalogSettingsDto.FIRST, List.of(), bench, jobs, recorded);
+        AnalogMeasurement.KIND,
+        AnalogSettingsDto.FIRST,
+        List.of(ReceiverWorks.LEVEL_RUN),
+        bench,
+        jobs,
+        recorded);
   }
 
   @Bean

@@ -113,7 +113,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
   public Flow flow(S settings, JobDto job) {
     SourceLevel level =
         job.isNone() ? SourceLevel.of(settings.referenceLevelDbm()) : bench.sourceLevel(job);
-    return Flow.through(job, jobs.plan(job, level));
+    return Flow.through(job, jobs.plan(bench.asItIs(job), level));
   }
 
   @Override

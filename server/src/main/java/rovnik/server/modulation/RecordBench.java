@@ -1,23 +1,29 @@
 package rovnik.server.modulation;
 
-import java.util.Map;
+import java.util.Arrays;
+import java.util.Optional;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.path.SignalPath;
+import rovnik.core.receiver.LevelAtReceiver;
+import rovnik.core.receiver.Quality;
+import rovnik.core.receiver.ReceiverModel;
 import rovnik.core.result.Outcome;
+import rovnik.core.result.Series;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
-import rovnik.instruments.Control;
-import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
-import rovnik.server.bench.InstrumentDto;
 import rovnik.server.jobs.JobDto;
-import rovnik.server.live.Workbench;
+import rovnik.server.live.PathGenerators;
+import rovnik.server.receiver.LevelBench;
 
 /**
  * What guided work on single records has at hand: looks, and the generator behind the path.
  *
  * @param <S> settings of the measurement
  */
-final class RecordBench<S extends RecordSettings<S>> implements Workbench {
+final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
   /** Takes a look. */
   interface Looks {
     /**
@@ -109,41 +115,62 @@ final class RecordBench<S extends RecordSettings<S>> implements Workbench {
   }
 
   /** The generator that the path begins at. */
-  private InstrumentDto generator() {
-    Long id = job.path().sourceInstrument();
-    if (id == null || bench.kind(id) != InstrumentKind.SIGNAL_GENERATOR) {
-      throw new Refusal(
-          "source",
-          "The path does not begin at a vector generator. Click its first element and choose one.");
-    }
-    return bench.one(id);
+  PathGenerators.One generator() {
+    return generators().source();
   }
 
-  /** A control of the generator as it is now. */
-  InstrumentDto.ControlDto control(String id) {
-    InstrumentDto generator = generator();
-    return generator.controls().stream()
-        .filter(c -> c.id().equals(id))
-        .findFirst()
-        .orElseThrow(
-            () -> new Refusal("source", generator.name() + " is not connected. Connect it first."));
+  @Override
+  public PathGenerators generators() {
+    return new PathGenerators(bench, job, voice);
   }
 
-  double value(String id) {
-    return Double.parseDouble(control(id).value());
+  @Override
+  public LevelAtReceiver at() {
+    SignalPath path = job.path().toCore();
+    double hz = new PathCorrection(path).planeToSourceHz(settings.centreHz());
+    return new LevelAtReceiver(path, hz, bench.sourceAccuracy(job));
   }
 
-  boolean on() {
-    return control("output").value().equals(Control.ON);
+  /** No theory: the receiver's noise is what is looked for. */
+  @Override
+  public ReceiverModel model() {
+    return new ReceiverModel(Optional.empty(), 0, Double.NaN);
   }
 
-  void set(String id, double value) {
-    voice.control(generator().id(), Map.of(id, Double.toString(value)));
+  @Override
+  public int packetBits() {
+    return 0;
   }
 
-  /** Something that is done. */
-  void act(String id) {
-    voice.control(generator().id(), Map.of(id, ""));
+  @Override
+  public Quality measure(double seconds) {
+    long end = System.nanoTime() + (long) (seconds * 1e9);
+    long bits = 0;
+    long errors = 0;
+    double squares = 0;
+    double sinad = 0;
+    int looks = 0;
+    String lost;
+    do {
+      RecordLook look = tryLook(settings.referenceLevelDbm());
+      lost = look.refused();
+      if (lost.isEmpty()) {
+        Outcome o = look.outcome();
+        double evm = reading(o, "evm");
+        squares += evm * evm;
+        sinad += reading(o, "sinad");
+        looks++;
+        Series wrong = o.series(SingleCarrierMeasurement.WRONG_BITS).orElse(null);
+        if (wrong != null) {
+          bits += (long) wrong.fact(SingleCarrierMeasurement.BITS_COMPARED);
+          errors += (long) Arrays.stream(wrong.y()).sum();
+        }
+      }
+    } while (System.nanoTime() < end);
+    return looks == 0
+        ? Quality.nothing(lost)
+        : new Quality(
+            bits, errors, 0, 0, sinad / looks, Double.NaN, Math.sqrt(squares / looks), null, "");
   }
 
   static double reading(Outcome o, String id) {

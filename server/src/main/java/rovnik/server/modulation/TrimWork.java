@@ -96,7 +96,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
 
   @Override
   public Outcome run(RecordBench<?> bench) {
-    if (!bench.on()) {
+    if (!bench.generator().on()) {
       throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
     }
     RecordLook first = bench.look();
@@ -111,7 +111,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
     evm.add(RecordBench.reading(first.outcome(), "evm"));
     if (adjustFirst) {
       bench.say("the generator adjusts itself", 0.05);
-      bench.act(SignalGenerator.ADJUST);
+      bench.generator().act(SignalGenerator.ADJUST);
     }
     List<Done> done = new ArrayList<>();
     int steps = rounds * TRIMS.size();
@@ -130,7 +130,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
 
   /** Looks on both sides of where it stands, and puts it where it is best. */
   private Done turn(RecordBench<?> bench, Trim trim) {
-    double before = bench.value(trim.id());
+    double before = bench.generator().value(trim.id());
     Outcome middle = bench.look().outcome();
     double power = trim.power(middle);
     boolean leakage = trim.reading().equals("iqOffset");
@@ -145,7 +145,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
     if (lost || standing < uncertainty) {
       return new Done(trim, before, before, "what is left is lost in noise");
     }
-    double most = bench.control(trim.id()).highest();
+    double most = bench.generator().control(trim.id()).highest();
     double room = most - Math.abs(before);
     double step = Math.min(STEP * standing, room);
     if (!(step > 0)) {
@@ -153,22 +153,22 @@ final class TrimWork implements Guided<RecordBench<?>> {
     }
     double at;
     try {
-      bench.set(trim.id(), before - step);
+      bench.generator().set(trim.id(), before - step);
       double below = trim.power(bench.look().outcome());
-      bench.set(trim.id(), before + step);
+      bench.generator().set(trim.id(), before + step);
       double above = trim.power(bench.look().outcome());
       at = Valley.of(step, below, power, above).at();
     } catch (RuntimeException e) {
-      bench.set(trim.id(), before); // nothing is left half turned
+      bench.generator().set(trim.id(), before); // nothing is left half turned
       if (e instanceof Refusal r && r.field().equals("step")) {
         return new Done(trim, before, before, "turning it changes nothing");
       }
       throw e;
     }
     double after = Math.max(-most, Math.min(most, before + at));
-    bench.set(trim.id(), after);
+    bench.generator().set(trim.id(), after);
     if (trim.power(bench.look().outcome()) > power) {
-      bench.set(trim.id(), before);
+      bench.generator().set(trim.id(), before);
       return new Done(trim, before, before, "was best");
     }
     return new Done(trim, before, after, Math.abs(after) == most ? "at its end" : "turned");

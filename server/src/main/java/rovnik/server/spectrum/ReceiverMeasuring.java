@@ -114,7 +114,7 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
   public Flow flow(SettingsDto settings, JobDto job) {
     SourceLevel level =
         job.isNone() ? SourceLevel.of(settings.referenceLevelDbm()) : bench.sourceLevel(job);
-    return Flow.through(job, jobs.plan(job, level));
+    return Flow.through(job, jobs.plan(bench.asItIs(job), level));
   }
 
   @Override

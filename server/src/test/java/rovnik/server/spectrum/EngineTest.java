@@ -145,6 +145,7 @@ public class EngineTest {
         null,
         kind == ElementKind.SOURCE ? 0.0 : null,
         null,
+        null,
         null);
   }
 

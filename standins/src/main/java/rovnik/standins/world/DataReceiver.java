@@ -21,6 +21,7 @@ public final class DataReceiver {
   private static final double PHASE_GAIN = 0.012;
   private static final double FREQUENCY_GAIN = 4e-5;
   private static final double SLOWLY = 0.1;
+  private static final double LEVEL_GAIN = 0.2;
 
   private final TestedInput input;
   private final TestSequence sequence = new TestSequence();
@@ -120,7 +121,7 @@ public final class DataReceiver {
     m2 /= count;
     m4 /= count;
     double s = Math.sqrt(Math.max(1e-3 * m2 * m2, 2 * m2 * m2 - m4) / (2 - FOURTH_MOMENT));
-    power = was && power > 0 ? power + SLOWLY * (s - power) : s;
+    power = was && power > 0 ? power + LEVEL_GAIN * (s - power) : s;
     if (!was) {
       findCarrier();
     }

@@ -9,7 +9,7 @@ final class TestSequence {
   static final int PACKET = 1024;
 
   /** More wrong bits of a packet than this: it is out of step. */
-  private static final int LOST = PACKET * 3 / 10;
+  private static final int LOST = PACKET / 5;
 
   private static final int PROBE = 240;
 
@@ -72,7 +72,7 @@ final class TestSequence {
         r = next(r);
         wrong += (r & 1) == 1 == received[at + order + i] ? 0 : 1;
       }
-      if (wrong < PROBE * 3 / 10) {
+      if (wrong < PROBE / 5) {
         // Up to the end of what was received; counting begins with what comes then.
         r = start;
         for (int i = at + order; i < count; i++) {

@@ -174,7 +174,7 @@ public final class Truth {
   public static final double TESTED_PAD_DB = 30.05;
 
   public static final double COMBINER_DB = 6.1;
-  public static final double COMBINER_SIDE_DB = 6.2;
+  public static final double COMBINER_SIDE_DB = 26.2;
   public static final double TESTED_CABLE_DB_AT_1_GHZ = 0.5;
 
   /** Buoy receiver: where it listens, what it takes, what it adds. */

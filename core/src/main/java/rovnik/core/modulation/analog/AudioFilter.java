@@ -117,14 +117,14 @@ public record AudioFilter(double lowHz, double highHz, double deEmphasisSeconds,
   }
 
   /** How long its ends are spoiled by what is not known before and after, seconds. */
-  double settlesSeconds() {
+  public double settlesSeconds() {
     double low = lowHz > 0 ? 3 / lowHz : weighted ? 0.01 : 0;
     double high = highHz > 0 ? 6 / highHz : 0;
     return Math.max(Math.max(low, high), 5 * deEmphasisSeconds);
   }
 
   /** The signal behind the filter; its ends are spoiled. */
-  double[] applied(double[] x, double rateHz) {
+  public double[] applied(double[] x, double rateHz) {
     int length = Integer.highestOneBit(Math.max(2, 2 * x.length - 1)) * 2;
     double[] work = new double[length];
     double mean = 0;

@@ -17,6 +17,10 @@ import rovnik.core.units.Frequency;
 
 /** From a record and a description to everything that is known of one carrier. */
 public final class SingleCarrierMeasurement implements RecordMeasurement {
+  /** The series of the wrong bits of each symbol, and its fact of how many were compared. */
+  public static final String WRONG_BITS = "wrongBits";
+
+  public static final String BITS_COMPARED = "bits compared";
   public static final String KIND = "single-carrier";
   public static final String TITLE = "Modulation";
 

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
+import rovnik.core.result.Fact;
 import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.ComplexFft;
@@ -14,6 +15,8 @@ import rovnik.core.signal.Transforms;
 /** What of one carrier can be drawn. */
 final class SingleCarrierSeries {
   private static final String SYMBOL = "Symbol";
+  private static final String WRONG_BITS = SingleCarrierMeasurement.WRONG_BITS;
+  private static final String COMPARED = SingleCarrierMeasurement.BITS_COMPARED;
 
   /** Symbols whose way is shown. */
   private static final int PATH_SYMBOLS = 200;
@@ -90,14 +93,26 @@ final class SingleCarrierSeries {
             "",
             "Value"));
     if (a.data().isPresent()) {
-      out.add(
+      Series wrong =
           real(
-              "wrongBits",
+              WRONG_BITS,
               "Wrong bits",
               symbols,
               Arrays.stream(a.data().get().wrong()).asDoubleStream().toArray(),
               "",
-              "Bits"));
+              "Bits");
+      out.add(
+          new Series(
+              wrong.id(),
+              wrong.label(),
+              wrong.role(),
+              wrong.plane(),
+              wrong.calibrated(),
+              wrong.x(),
+              wrong.quantity(),
+              wrong.unit(),
+              wrong.values(),
+              List.of(Fact.of(COMPARED, a.data().get().bits(), ""))));
     }
     spectra(out);
     out.add(ccdf(path));
