@@ -42,7 +42,12 @@ function stored(area: string, first: Tiles): Tiles {
 /** The tiles of an area, as they were left, and the arrangements under their names. */
 export function useTiles(area: string, first: Tiles): TileDesk {
   const queries = useQueryClient();
-  const [tiles, setTiles] = useState(() => stored(area, first));
+  const [held, setHeld] = useState(() => ({ area, tiles: stored(area, first) }));
+  // A desk whose source is of another sort has other tiles.
+  const tiles = held.area === area ? held.tiles : stored(area, first);
+  if (held.area !== area) {
+    setHeld({ area, tiles });
+  }
   const asked = {
     queryKey: ["arrangements", area],
     queryFn: () => api.get<Arrangement[]>(`/api/arrangements?area=${area}`),
@@ -50,10 +55,10 @@ export function useTiles(area: string, first: Tiles): TileDesk {
   const { data: kept = [] } = useQuery(asked);
   const change = useCallback(
     (next: (now: Tiles) => Tiles) =>
-      setTiles((now) => {
-        const wanted = next(now);
+      setHeld((now) => {
+        const wanted = next(now.tiles);
         sessionStorage.setItem(`rovnik-tiles-${area}`, JSON.stringify(wanted));
-        return wanted;
+        return { area, tiles: wanted };
       }),
     [area],
   );

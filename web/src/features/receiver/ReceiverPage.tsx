@@ -33,7 +33,7 @@ const FIRST_TILES: Record<string, Tiles> = {
     ],
   },
   audio: {
-    count: 4,
+    count: 2,
     tiles: [
       { what: "sinadOverLooks", view: "curve" },
       { what: "audioSpectrum", view: "curve" },
@@ -130,7 +130,9 @@ export function ReceiverPage({ job }: { job: Job | undefined }) {
       }
       tape={job && <RunTape job={job} overlaid={overlaid} onOverlay={setOverlaid} stats={stats} />}
     >
-      {work && <WorkForm work={work} model={model} onClose={() => setWork(null)} />}
+      {work && (
+        <WorkForm work={work} model={model} facts={state?.facts} onClose={() => setWork(null)} />
+      )}
     </Desk>
   );
 }

@@ -15,7 +15,7 @@ import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
 import { useControls } from "../../desk/useControls";
 import { generatorOf, SignalStep, sideGeneratorOf } from "../waveforms/SignalStep";
-import { VOICE_PART, waveformOf } from "./firstWaveform";
+import { NEIGHBOUR_PART, VOICE_PART, waveformOf } from "./firstWaveform";
 import { ReceiverSentence } from "./ReceiverSentence";
 import type { useLevel } from "./useLevel";
 import type { ReceiverModel } from "./useReceiver";
@@ -57,7 +57,7 @@ export function ReceiverSteps(props: {
         <SignalStep
           generator={generator}
           job={job}
-          carrier={waveformOf(facts)}
+          carrier={facts && waveformOf(facts)}
           part={voice ? VOICE_PART : undefined}
         >
           {instrument && <WhereItListens receiver={instrument} generator={generator} job={job} />}
@@ -76,8 +76,8 @@ export function ReceiverSteps(props: {
           folded
           generator={other}
           job={job}
-          carrier={waveformOf(facts)}
-          part={voice ? VOICE_PART : undefined}
+          carrier={facts && waveformOf(facts)}
+          part={voice ? NEIGHBOUR_PART : undefined}
         />
       )}
       <LevelStep model={model} />

@@ -1,9 +1,9 @@
 import { SegmentedControl, SimpleGrid, Text } from "@mantine/core";
 import { useState } from "react";
+import type { ReceiverState } from "../../api/client";
 import { parseQuantity } from "../../components/units";
 import { DraftField, FormModal } from "../../desk/FormModal";
 import { useDraft } from "../../desk/useDraft";
-import type { ReceiverModel } from "./useReceiver";
 import { QUALITIES, qualitiesOf, TARGETS, WORKS, type Work } from "./works";
 
 /** Offsets in words: "-25k, 25k, 1M". */
@@ -21,9 +21,14 @@ function offsets(text: string): number[] {
 }
 
 /** What work at several levels must be told before it begins. */
-export function WorkForm(props: { work: Work; model: ReceiverModel; onClose: () => void }) {
-  const { work, model, onClose } = props;
-  const facts = model.state?.facts;
+export function WorkForm(props: {
+  work: Work;
+  model: { guide: (work: { kind: string; [field: string]: unknown }) => unknown };
+  /** What the receiver tells; undefined for one that is measured itself. */
+  facts: ReceiverState["facts"] | undefined;
+  onClose: () => void;
+}) {
+  const { work, model, facts, onClose } = props;
   const qualities = qualitiesOf(facts);
   const voice = qualities[0] === "sinad";
   const [quality, setQuality] = useState(qualities[0]);
@@ -33,10 +38,10 @@ export function WorkForm(props: { work: Work; model: ReceiverModel; onClose: () 
     close: voice ? "0.3" : "0.1",
     minutes: "10",
     limit: "",
-    high: voice ? "-105" : "-90",
-    low: voice ? "-130" : "-105",
-    step: voice ? "2" : "1",
-    seconds: voice ? "0.5" : "1",
+    high: facts ? (voice ? "-105" : "-90") : "-10",
+    low: facts ? (voice ? "-130" : "-105") : "-90",
+    step: facts ? (voice ? "2" : "1") : "5",
+    seconds: facts && !voice ? "1" : "0.5",
     closed: "-130",
     open: "-110",
     squelchStep: "0.5",

@@ -1,6 +1,6 @@
 import { Alert, Button, Text } from "@mantine/core";
 import { type ReactNode, useState } from "react";
-import type { CarrierDescription, Instrument, Job } from "../../api/client";
+import type { CarrierDescription, Instrument, Job, WaveformPart } from "../../api/client";
 import { later } from "../../components/later";
 import { ControlField } from "../../desk/ControlField";
 import { Hints } from "../../desk/Hints";
@@ -33,8 +33,8 @@ export function SignalStep(props: {
   title?: string;
   /** Only its switch is shown while it is off. */
   folded?: boolean;
-  /** Kind of part that a new waveform begins with. */
-  part?: string;
+  /** Part that a new waveform begins with. */
+  part?: Partial<WaveformPart>;
   /** What else is to be said of it. */
   children?: ReactNode;
 }) {

@@ -1,6 +1,12 @@
 import { Alert, Button, Group, Modal, Text } from "@mantine/core";
 import { useState } from "react";
-import { api, type CarrierDescription, type Instrument, type Job } from "../../api/client";
+import {
+  api,
+  type CarrierDescription,
+  type Instrument,
+  type Job,
+  type WaveformPart,
+} from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz } from "../../components/units";
 import { OutcomeTile } from "../../desk/catalogue";
@@ -18,8 +24,8 @@ export function WaveformDialog(props: {
   job: Job | undefined;
   /** Carrier with data to begin with. */
   carrier: CarrierDescription;
-  /** Kind of part to begin with, a carrier with data by default. */
-  part?: string;
+  /** Part to begin with, a carrier with data by default. */
+  part?: Partial<WaveformPart>;
   onClose: () => void;
 }) {
   const { generator, job, carrier, onClose } = props;

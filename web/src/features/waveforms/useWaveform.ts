@@ -17,9 +17,11 @@ export function useWaveform(
   carrier: CarrierDescription,
   job: Job | undefined,
   levelDbm: number | null,
-  first = "single-carrier",
+  first: Partial<WaveformPart> = {},
 ) {
-  const [parts, setParts] = useState<WaveformPart[]>(() => [firstPart(first, carrier)]);
+  const [parts, setParts] = useState<WaveformPart[]>(() => [
+    { ...firstPart(first.kind ?? "single-carrier", carrier), ...first },
+  ]);
   const [sampleRateHz, setSampleRateHz] = useState(0);
   const [length, setLength] = useState(0);
   const [noiseDb, setNoiseDb] = useState<number | null>(null);

@@ -15,11 +15,13 @@ public class AccessibilityTest extends SpectrumScreen {
       {"bench", false},
       {"spectrum", false},
       {"modulation", false},
+      {"receiver", false},
       {"network", false},
       {"runs", false},
       {"bench", true},
       {"spectrum", true},
       {"modulation", true},
+      {"receiver", true},
       {"network", true},
       {"runs", true},
     };

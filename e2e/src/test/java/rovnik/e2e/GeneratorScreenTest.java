@@ -103,6 +103,7 @@ public class GeneratorScreenTest extends SpectrumScreen {
   @Test
   public void amIsMeasuredOnTheSameDesk() {
     job("Vector generator, its own errors");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("analog");
     enter("modulation am");
     enter("reference 10");

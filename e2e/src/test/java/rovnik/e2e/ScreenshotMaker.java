@@ -116,8 +116,51 @@ public class ScreenshotMaker {
     shoot(page, "analog");
     page.keyboard().press("Space");
     rovnik.control(page, 12, "output", "off");
+    receivers(rovnik, page);
     page.locator("input[aria-label=Job]").click();
     page.getByText("Outer buoy, yearly check").click();
+  }
+
+  /** Sensitivity of the buoy's receiver, and what the voice radio's loudspeaker gives. */
+  private void receivers(Processes rovnik, Page page) {
+    page.navigate(rovnik.url() + "/receiver");
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Buoy receiver, sensitivity").click();
+    press(page, "Setups");
+    page.getByText("As its data sheet says").click();
+    press(page, "Waveform ...", 0);
+    press(page, "Send it and play");
+    rovnik.control(page, 12, "frequency", "458.525e6");
+    rovnik.control(page, 12, "output", "on");
+    rovnik.control(page, 12, "adjust", "");
+    rovnik.control(page, 15, "sequence", "PN15");
+    type(page, "level -99");
+    press(page, "Start");
+    page.getByTestId("reading-loss").waitFor();
+    type(page, "sensitivity");
+    page.keyboard().press("Enter");
+    page.getByTestId("finding").waitFor();
+    wait(page, 1000);
+    shoot(page, "sensitivity");
+    page.keyboard().press("Space");
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Voice radio, receiving").click();
+    press(page, "Waveform ...", 0);
+    press(page, "Send it and play");
+    rovnik.control(page, 12, "frequency", "164.2e6");
+    rovnik.control(page, 12, "adjust", "");
+    type(page, "level -116");
+    press(page, "Start");
+    page.getByTestId("reading-sinad").waitFor();
+    wait(page, 6000);
+    shoot(page, "receiver-voice");
+    page.keyboard().press("Space");
+    rovnik.control(page, 12, "output", "off");
+  }
+
+  private static void press(Page page, String name, int which) {
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).nth(which).click();
+    wait(page, 1500);
   }
 
   private static void menu(Page page, String button, String item) {

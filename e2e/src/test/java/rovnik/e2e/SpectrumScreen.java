@@ -28,7 +28,9 @@ abstract class SpectrumScreen {
           "i4/spectrum",
           "i5/spectrum",
           "i8/network",
-          "i13/single-carrier");
+          "i13/single-carrier",
+          "i15/receiver",
+          "i16/receiver");
 
   /**
    * One server and one set of stand-ins for all classes of this process; tests put back what they

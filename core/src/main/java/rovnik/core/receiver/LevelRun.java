@@ -48,7 +48,7 @@ public final class LevelRun {
       words.append(String.format(Locale.ROOT, "At %.1f dBm nothing is received. ", lost));
     }
     if (!Double.isNaN(lowest)) {
-      words.append(String.format(Locale.ROOT, "Something is from %.1f dBm on.", lowest));
+      words.append(String.format(Locale.ROOT, "From %.1f dBm on something is received.", lowest));
     }
     return new Outcome(
         KIND,

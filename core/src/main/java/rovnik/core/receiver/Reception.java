@@ -159,8 +159,7 @@ public record Reception(
     if (heard == null) {
       return;
     }
-    List<String> marks =
-        Boolean.FALSE.equals(now.squelchOpen()) ? List.of("the squelch is closed") : List.of();
+    List<String> marks = now.lost().isEmpty() ? List.of() : List.of(now.lost());
     if (heard.tone().found()) {
       out.add(
           plain(

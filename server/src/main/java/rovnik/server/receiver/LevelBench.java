@@ -46,7 +46,7 @@ public interface LevelBench extends Workbench {
   /** Refuses work while the generator is off. */
   default void refuseSilence() {
     if (!generators().source().on()) {
-      throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
+      throw new Refusal("source", "The generator is off. Switch it on first.");
     }
   }
 
