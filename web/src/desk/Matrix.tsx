@@ -39,6 +39,8 @@ interface Props {
   /** What the rows are, at the top and at the bottom. */
   top: string;
   bottom: string;
+  /** Drawn over the shades: a way and a place, in shares of the axes from the left and the top. */
+  over?: { way: [number, number][]; place: [number, number] };
 }
 
 /** Values over two axes as shades, with their legend. */
@@ -93,6 +95,28 @@ export function Matrix(props: Props) {
         onMouseLeave={() => cursorOf(axis).set(null)}
       >
         <canvas ref={canvas} className={classes.matrixCanvas} role="img" aria-label={props.title} />
+        {props.over && (
+          <svg
+            className={classes.matrixOver}
+            viewBox="0 0 1 1"
+            preserveAspectRatio="none"
+            aria-hidden="true"
+          >
+            {["halo", "line"].map((part) => (
+              <polyline
+                key={part}
+                className={classes[part]}
+                points={props.over?.way.map((p) => p.join(",")).join(" ")}
+              />
+            ))}
+          </svg>
+        )}
+        {props.over && (
+          <div
+            className={classes.matrixDot}
+            style={{ left: `${100 * props.over.place[0]}%`, top: `${100 * props.over.place[1]}%` }}
+          />
+        )}
         {place >= 0 && place <= 1 && (
           <div className={classes.matrixCursor} style={{ left: `${100 * place}%` }} />
         )}

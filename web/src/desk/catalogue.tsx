@@ -26,6 +26,13 @@ export interface Look {
 /** Series of the places where the points of another should be. */
 const IDEAL = "ideal";
 
+/** What a symbol is worth in each eye. */
+const EYES: Record<string, { at: string; part?: "re" | "im" }> = {
+  eyeI: { at: "points", part: "re" },
+  eyeQ: { at: "points", part: "im" },
+  eyeFrequency: { at: "levels" },
+};
+
 /** All series of data that share the axis of the main one. */
 const ALL = "all";
 
@@ -45,6 +52,9 @@ interface View {
 }
 
 const isMatrix = (s: SeriesHead) => s.rows !== null;
+
+/** More is up; only time runs down. */
+const isUpward = (s: SeriesHead) => s.rows?.quantity !== "Time";
 const isComplex = (s: SeriesHead, arrays?: Arrays) =>
   s.re !== null || (arrays?.has(`${s.id}.re`) ?? false);
 const wordsAt = (unit: string) => (v: number) =>
@@ -103,9 +113,46 @@ function PlaneView(props: Drawing & { grid: "polar" | "impedance" | "points" }) 
   );
 }
 
+/** The symbol at the cursor, at its place in an eye: its way where that is shown, and its instant. */
+function useSymbolOver(look: Look, series: SeriesHead) {
+  const symbol = useCursor(axisOf("Symbol", ""));
+  const of = EYES[series.id];
+  const { axis, rows } = series;
+  const at = look.outcome.series.find((s) => s.id === of?.at);
+  if (symbol === null || !at || !rows) {
+    return undefined;
+  }
+  const pick = (s: SeriesHead) =>
+    of.part ? partsOf(s, look.arrays)[of.part] : valuesOf(s, look.arrays);
+  const k = Math.round(symbol);
+  const height = rows.step * rows.points;
+  const up = (y: number) => (y - rows.start + rows.step / 2) / height;
+  const down = (y: number) => (isUpward(series) ? 1 - up(y) : up(y));
+  const across = (x: number) => (x - axis.start) / (axis.step * (axis.points - 1));
+  const value = pick(at)[k];
+  if (value === undefined) {
+    return undefined;
+  }
+  const path = look.outcome.series.find((s) => s.id === "path");
+  const way: [number, number][] = [];
+  if (path && of.part) {
+    const values = pick(path);
+    const per = Math.round(1 / path.axis.step);
+    for (let i = Math.max(0, (k - 1) * per); i <= (k + 1) * per && i < values.length; i++) {
+      way.push([across(i / per - k), down(values[i])]);
+    }
+  }
+  return { way, place: [across(0), down(value)] as [number, number] };
+}
+
 function MatrixView({ look, series }: Drawing) {
   const { axis, rows } = series;
+  const over = useSymbolOver(look, series);
+  const upward = isUpward(series);
   const all = matrixOf(series, look.arrays);
+  if (upward) {
+    all.reverse();
+  }
   const finite = all.flatMap((row) => Array.from(row).filter(Number.isFinite));
   const low = finite.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
   const high = finite.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
@@ -120,8 +167,9 @@ function MatrixView({ look, series }: Drawing) {
       range={[Number(low.toPrecision(3)), Number(high.toPrecision(3))]}
       unit={series.unit}
       acrossWords={wordsAt(axis.unit)}
-      top={words(rows?.start ?? 0)}
-      bottom={words(end)}
+      top={words(upward ? end : (rows?.start ?? 0))}
+      bottom={words(upward ? (rows?.start ?? 0) : end)}
+      over={over}
     />
   );
 }
@@ -308,6 +356,7 @@ export function TileChoice(props: {
         aria-label={`What tile ${place + 1} shows`}
         size="xs"
         w={130}
+        comboboxProps={{ width: 230, position: "bottom-start" }}
         allowDeselect={false}
         data={known ? whats : [{ value: tile.what, label: "nothing yet" }, ...whats]}
         value={tile.what}

@@ -4,10 +4,11 @@ import { formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { DataSentence, ParameterField, WhatSentence } from "./CarrierWhat";
-import { FILTERS, firstParameter, hasParameter } from "./carrierWords";
+import { EQUALIZERS, FILTERS, firstParameter, hasParameter, keyed } from "./carrierWords";
 import type { ModulationModel } from "./useModulation";
 
 const MATCHED = "matched";
+const USUAL_REACH = 5;
 const MEASURING: Record<string, string> = { [MATCHED]: "the matching one", ...FILTERS };
 
 /** What the carrier is and how it is measured, as one sentence. */
@@ -117,6 +118,47 @@ export function CarrierSentence(props: { model: ModulationModel; recording: bool
           error={wrong("parameter")}
           onCommit={(measuringParameter) => model.change({ measuringParameter })}
         />
+      )}
+      {!keyed(c.format) && (
+        <>
+          <br />
+          equalizer{" "}
+          <Choice
+            label="Equalizer"
+            value={s.equalizer ?? "off"}
+            choices={EQUALIZERS}
+            onChange={model.equalize}
+          />
+          {s.equalizer === "trained" && (
+            <>
+              {" "}
+              over ±{" "}
+              <QuantityField
+                label="Reach of the equalizer"
+                unit=""
+                whole
+                value={s.equalizerReach ?? USUAL_REACH}
+                error={wrong("equalizerReach")}
+                next={(v, up) => Math.min(16, Math.max(1, v + (up ? 1 : -1)))}
+                onCommit={(equalizerReach) => model.change({ equalizerReach })}
+              />{" "}
+              symbols
+            </>
+          )}
+          <br />
+          phase{" "}
+          <QuantityField
+            label="Phase followed over"
+            unit=""
+            whole
+            value={s.trackSymbols ?? 0}
+            words={{ whole: 0, off: 0 }}
+            error={wrong("trackSymbols")}
+            format={(v) => (v === 0 ? "of the whole result" : `followed over ${v} symbols`)}
+            next={(v, up) => Math.max(8, v + (up ? 8 : -8))}
+            onCommit={(trackSymbols) => model.change({ trackSymbols })}
+          />
+        </>
       )}
       <br />
       EVM at most{" "}

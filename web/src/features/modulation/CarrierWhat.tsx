@@ -9,6 +9,7 @@ import {
   FILTERS,
   FORMATS,
   firstParameter,
+  hasDeviation,
   hasParameter,
   rateWords,
   SEQUENCES,
@@ -53,7 +54,7 @@ export function WhatSentence(props: {
         label="Format"
         value={c.format}
         choices={FORMATS}
-        onChange={(format) => onChange({ format, mapping: null })}
+        onChange={(format) => onChange({ format })}
       />{" "}
       at{" "}
       <QuantityField
@@ -65,14 +66,29 @@ export function WhatSentence(props: {
         onCommit={(symbolRateHz) => onChange({ symbolRateHz })}
       />
       <br />
-      <Choice
-        label="Filter"
-        value={c.filter}
-        choices={FILTERS}
-        onChange={(filter) =>
-          onChange({ filter, filterParameter: firstParameter(filter, c.filterParameter) })
-        }
-      />{" "}
+      {hasDeviation(c.format) && (
+        <>
+          deviation{" "}
+          <QuantityField
+            label="Deviation"
+            unit="Hz"
+            value={c.deviationHz ?? 0}
+            error={wrong("deviationHz")}
+            onCommit={(deviationHz) => onChange({ deviationHz })}
+          />
+          ,{" "}
+        </>
+      )}
+      {c.format !== "msk" && (
+        <Choice
+          label="Filter"
+          value={c.filter}
+          choices={FILTERS}
+          onChange={(filter) =>
+            onChange({ filter, filterParameter: firstParameter(filter, c.filterParameter) })
+          }
+        />
+      )}{" "}
       {hasParameter(c.filter) && (
         <ParameterField
           label={c.filter === "gaussian" ? "B T" : "Roll-off"}

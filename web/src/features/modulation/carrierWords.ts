@@ -1,3 +1,5 @@
+import type { CarrierDescription } from "../../api/client";
+
 /** Formats by the key that the server knows them under. */
 export const FORMATS: Record<string, string> = {
   ook: "OOK",
@@ -17,7 +19,46 @@ export const FORMATS: Record<string, string> = {
   qam512: "512-QAM",
   qam1024: "1024-QAM",
   qam4096: "4096-QAM",
+  fsk2: "2-FSK",
+  fsk4: "4-FSK",
+  fsk8: "8-FSK",
+  msk: "MSK",
+  gmsk: "GMSK",
 };
+
+/** Deviation to begin with, in symbol rates, of formats whose frequency is keyed by a free amount. */
+const DEVIATIONS: Record<string, number> = { fsk2: 0.5, fsk4: 0.75, fsk8: 1.75 };
+
+export const hasDeviation = (format: string) => format in DEVIATIONS;
+
+/** Symbols are frequencies. */
+export const keyed = (format: string) => hasDeviation(format) || format.endsWith("msk");
+
+/** A description with a change, and with what the change needs: a format has filters that suit it. */
+export function described(
+  now: CarrierDescription,
+  part: Partial<CarrierDescription>,
+): CarrierDescription {
+  const next = { ...now, ...part };
+  const { format } = next;
+  if (!part.format || format === now.format) {
+    return next;
+  }
+  next.mapping = null;
+  const suits =
+    format === "gmsk"
+      ? next.filter === "gaussian"
+      : format === "msk"
+        ? next.filter === "rectangular"
+        : !keyed(format) === !keyed(now.format);
+  if (!suits) {
+    next.filter =
+      format === "gmsk" ? "gaussian" : keyed(format) ? "rectangular" : "root-raised-cosine";
+    next.filterParameter = keyed(format) ? 0.5 : 0.35;
+  }
+  next.deviationHz = hasDeviation(format) ? DEVIATIONS[format] * next.symbolRateHz : null;
+  return next;
+}
 
 export const FILTERS: Record<string, string> = {
   "root-raised-cosine": "root-raised cosine",
@@ -47,3 +88,9 @@ export const SEQUENCES: Record<string, string> = {
 
 /** "48 ksym/s". */
 export const rateWords = (hertz: string) => hertz.replace(/Hz$/, "sym/s");
+
+export const EQUALIZERS: Record<string, string> = {
+  off: "off",
+  trained: "trained",
+  held: "held as it is",
+};

@@ -1,5 +1,5 @@
 import { useCommands } from "../../app/commands";
-import { FILTERS, FORMATS } from "./carrierWords";
+import { EQUALIZERS, FILTERS, FORMATS } from "./carrierWords";
 import { actCommand, commonCommands, numberCommand, pickCommand } from "./recordCommands";
 import type { ModulationModel } from "./useModulation";
 
@@ -20,6 +20,17 @@ export function useModulationCommands(
     numberCommand("rate", "symbols a second", "Hz", (symbolRateHz) => describe({ symbolRateHz })),
     numberCommand("roll-off", "of the filter", "", (filterParameter) =>
       describe({ filterParameter }),
+    ),
+    numberCommand("deviation", "of the outermost frequency", "Hz", (deviationHz) =>
+      describe({ deviationHz }),
+    ),
+    pickCommand("equalizer", "off, trained or held as it is", EQUALIZERS, model.equalize),
+    numberCommand(
+      "follow phase",
+      "as the mean over so many symbols",
+      "",
+      (trackSymbols) => change({ trackSymbols }),
+      { whole: 0 },
     ),
     numberCommand("centre", "where the carrier is", "Hz", (centreHz) => change({ centreHz }), {
       anywhere: 0,

@@ -5,6 +5,7 @@ import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { DataSentence, WhatSentence } from "../modulation/CarrierWhat";
+import { described } from "../modulation/carrierWords";
 import { firstPart, KINDS } from "./parts";
 
 /** One part of a waveform as a sentence. */
@@ -53,7 +54,7 @@ export function PartSentence(props: {
     </>
   );
   const describe = async (change: Partial<CarrierDescription>) => {
-    onChange({ carrier: { ...(p.carrier ?? props.carrier), ...change } });
+    onChange({ carrier: described(p.carrier ?? props.carrier, change) });
     return "";
   };
   return (

@@ -24,6 +24,7 @@ export const FIRST_CARRIER: CarrierDescription = {
   bits: null,
   word: null,
   wordEverySymbols: null,
+  deviationHz: null,
 };
 
 const NOTHING: WaveformPart = {

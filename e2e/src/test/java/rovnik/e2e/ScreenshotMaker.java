@@ -306,7 +306,7 @@ public class ScreenshotMaker {
     field(page, "Points", "1000");
     calibrate(rovnik, page);
     plug(rovnik, page, 9, "Feeder");
-    page.keyboard().press("t");
+    type(page, "distance");
     page.getByTestId("faults").waitFor();
     page.getByLabel("Response").click();
     page.getByText("impulse", exactly()).click();

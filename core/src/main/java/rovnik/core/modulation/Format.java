@@ -1,11 +1,12 @@
 package rovnik.core.modulation;
 
 /**
- * Formats with linear symbols. Bits are mapped by Gray's code, each axis on its own for the square
- * ones (IEEE 802.11-2020, 17.3.5.8, continued to more levels; from memory). Crosses are folded from
- * a rectangle (J. G. Smith, Odd-bit quadrature amplitude-shift keying, 1975, from memory), so that
- * a few neighbours differ in two bits; the rings of the APSK formats are those of DVB-S2 (radii for
- * rates 9/10 and 3/4, from memory) with a Gray code around each ring of our own.
+ * Formats of symbols: points in the plane, or levels that the frequency is keyed to. Bits are
+ * mapped by Gray's code, each axis on its own for the square ones (IEEE 802.11-2020, 17.3.5.8,
+ * continued to more levels; from memory). Crosses are folded from a rectangle (J. G. Smith, Odd-bit
+ * quadrature amplitude-shift keying, 1975, from memory), so that a few neighbours differ in two
+ * bits; the levels of keyed frequencies are one axis; the rings of the APSK formats are those of
+ * DVB-S2 (radii for rates 9/10 and 3/4, from memory) with a Gray code around each ring of our own.
  */
 public enum Format {
   OOK("OOK", 1, 1),
@@ -24,7 +25,12 @@ public enum Format {
   QAM256("256-QAM", 4, 4),
   QAM512("512-QAM", 4, 4),
   QAM1024("1024-QAM", 4, 4),
-  QAM4096("4096-QAM", 4, 4);
+  QAM4096("4096-QAM", 4, 4),
+  FSK2("2-FSK", 1, 1),
+  FSK4("4-FSK", 1, 1),
+  FSK8("8-FSK", 1, 1),
+  MSK("MSK", 1, 1),
+  GMSK("GMSK", 1, 1);
 
   private final String label;
   private final int power;
@@ -60,9 +66,24 @@ public enum Format {
     return this == PI4_DQPSK || this == D8PSK;
   }
 
+  /** Symbols are frequencies; the phase goes on from one to the next. */
+  public boolean keyed() {
+    return ordinal() >= FSK2.ordinal();
+  }
+
+  /** Keyed by a quarter of the symbol rate to each side. */
+  public boolean minimumShift() {
+    return this == MSK || this == GMSK;
+  }
+
   /** Q comes half a symbol after I. */
   public boolean offset() {
     return this == OFFSET_QPSK;
+  }
+
+  /** Both axes are read at one instant, and the carrier is their sum through one filter. */
+  public boolean plainPoints() {
+    return !offset() && !keyed();
   }
 
   /** Turn of the ideal points from one symbol to the next, radians. */
@@ -102,11 +123,22 @@ public enum Format {
       case QAM32 -> cross(8);
       case QAM128 -> cross(16);
       case QAM512 -> cross(32);
+      case FSK2, MSK, GMSK -> levels(2);
+      case FSK4 -> levels(4);
+      case FSK8 -> levels(8);
     };
   }
 
   private static int gray(int i) {
     return i ^ i >> 1;
+  }
+
+  private static Constellation levels(int count) {
+    double[] level = new double[count];
+    for (int i = 0; i < count; i++) {
+      level[gray(i)] = 2 * i - count + 1;
+    }
+    return new Constellation(level, new double[count]);
   }
 
   private static Constellation square(int levels) {

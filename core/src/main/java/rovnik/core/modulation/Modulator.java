@@ -38,7 +38,8 @@ public final class Modulator {
   public Modulator(SingleCarrier carrier, double sampleRateHz) {
     this.carrier = carrier;
     this.samplesPerSymbol = sampleRateHz / carrier.symbolRateHz();
-    double least = carrier.filter().bandLimited() ? 2 * carrier.filter().halfWidth() : 2;
+    double half = carrier.halfBandHz() / carrier.symbolRateHz();
+    double least = 2 * (Double.isInfinite(half) ? 1 : half);
     if (!(samplesPerSymbol >= least * (1 - 1e-9))) {
       throw new Refusal(
           "sampleRateHz",
@@ -63,12 +64,14 @@ public final class Modulator {
     boolean seamless = unit > 0 && wanted * samplesPerSymbol <= LONGEST;
     int symbols = seamless ? (int) wanted : leastSymbols;
     int[] values = SymbolStream.values(carrier, symbols);
-    float[] points = SymbolStream.points(carrier, values);
     int samples =
         seamless
             ? (int) Math.round(symbols * samplesPerSymbol)
             : (int) Math.floor(symbols * samplesPerSymbol);
-    float[] iq = shape(points, samples);
+    float[] iq =
+        carrier.format().keyed()
+            ? new FrequencyKeying(carrier, values).make(samples, samplesPerSymbol)
+            : shape(SymbolStream.points(carrier, values), samples);
     normalise(iq);
     return new Waveform(
         iq, samplesPerSymbol * carrier.symbolRateHz(), seamless, seamless ? "" : seam());
@@ -83,7 +86,7 @@ public final class Modulator {
   private String seam() {
     return ratio == null
         ? "The sample rate is no simple multiple of the symbol rate: there is a seam where it repeats."
-        : "Its data would take more than "
+        : "Its data or its phase would take more than "
             + LONGEST
             + " samples to come round: there is a seam where it repeats.";
   }
@@ -101,6 +104,11 @@ public final class Modulator {
         turn += SymbolStream.turn(carrier.format(), v);
       }
       unit *= 8 / gcd(8, Math.floorMod(turn, 8) == 0 ? 8 : Math.floorMod(turn, 8));
+    }
+    if (carrier.format().keyed() && unit * samplesPerSymbol < LONGEST) {
+      int times = FrequencyKeying.closes(carrier, SymbolStream.values(carrier, (int) unit));
+      // One that never closes is longer than any waveform.
+      unit = times > 0 ? unit * times : LONGEST + 1L;
     }
     return unit;
   }

@@ -1,5 +1,6 @@
 package rovnik.core.modulation;
 
+import org.hipparchus.special.Erf;
 import rovnik.core.Refusal;
 
 /**
@@ -97,6 +98,31 @@ public record PulseShape(Kind kind, double parameter) {
       case HALF_SINE -> halfSine(f);
       case RECTANGULAR -> sinc(f);
       case NONE -> 1;
+    };
+  }
+
+  /** Amplitude response of the frequency pulse of a carrier that is keyed through this shape. */
+  public double keyedResponse(double frequency) {
+    return kind == Kind.GAUSSIAN || kind == Kind.NONE
+        ? response(frequency) * sinc(frequency)
+        : response(frequency);
+  }
+
+  /** Such a frequency pulse in time, of area 1; a Gaussian filters symbols that are rectangles. */
+  public double keyedAt(double time) {
+    if (kind != Kind.GAUSSIAN) {
+      return at(time);
+    }
+    double steep = Math.PI * parameter * Math.sqrt(2 / LN2);
+    return (Erf.erf(steep * (time + 0.5)) - Erf.erf(steep * (time - 0.5))) / 2;
+  }
+
+  /** Symbols to each side that such a pulse reaches. */
+  public double keyedReach() {
+    return switch (kind) {
+      case ROOT_RAISED_COSINE, RAISED_COSINE -> Math.min(64, Math.ceil(10 / parameter));
+      case GAUSSIAN -> 0.5 + reach();
+      case HALF_SINE, RECTANGULAR, NONE -> 0.5;
     };
   }
 

@@ -54,7 +54,8 @@ public class ModulatorTest {
 
   @DataProvider
   public Object[][] formats() {
-    Format[] all = Format.values();
+    Format[] all =
+        java.util.Arrays.stream(Format.values()).filter(f -> !f.keyed()).toArray(Format[]::new);
     Object[][] rows = new Object[all.length][];
     for (int i = 0; i < all.length; i++) {
       rows[i] = new Object[] {all[i]};

@@ -243,14 +243,13 @@ class DemoData implements ApplicationRunner {
             0,
             0));
     CarrierDto data =
-        new CarrierDto("qam16", 250e3, "root-raised-cosine", 0.25, null, 15, null, null, null);
+        new CarrierDto(
+            "qam16", 250e3, "root-raised-cosine", 0.25, null, 15, null, null, null, null);
     setups.keep(
         job.id(),
         SingleCarrierMeasurement.KIND,
         "16-QAM, as the buoy receiver takes it",
-        json.tree(
-            new CarrierSettingsDto(
-                data, 458.525e6, 0, GENERATOR_RESULT, 0, null, null, "mean", false, 1.0, 10)),
+        json.tree(CarrierSettingsDto.near(data, 458.525e6, GENERATOR_RESULT, false, 1.0, 10)),
         null);
   }
 
@@ -360,14 +359,12 @@ class DemoData implements ApplicationRunner {
             0));
     CarrierDto data =
         new CarrierDto(
-            "qpsk", 48e3, "root-raised-cosine", 0.35, null, 9, null, BUOY_WORD, BUOY_FRAME);
+            "qpsk", 48e3, "root-raised-cosine", 0.35, null, 9, null, BUOY_WORD, BUOY_FRAME, null);
     setups.keep(
         job.id(),
         SingleCarrierMeasurement.KIND,
         "Data, as the buoy sends them",
-        json.tree(
-            new CarrierSettingsDto(
-                data, 458.525e6, 0, BUOY_RESULT, 0, null, null, "mean", true, 5.0, 33)),
+        json.tree(CarrierSettingsDto.near(data, 458.525e6, BUOY_RESULT, true, 5.0, 33)),
         null);
   }
 

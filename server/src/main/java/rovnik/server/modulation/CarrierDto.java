@@ -15,7 +15,7 @@ import rovnik.server.config.Choices;
  * Description of one carrier with data.
  *
  * @param format ook, bpsk, qpsk, offset-qpsk, pi4-dqpsk, psk8, d8psk, apsk16, apsk32, qam16, qam32,
- *     qam64, qam128, qam256, qam512, qam1024 or qam4096
+ *     qam64, qam128, qam256, qam512, qam1024, qam4096, fsk2, fsk4, fsk8, msk or gmsk
  * @param filter of the transmitter: root-raised-cosine, raised-cosine, gaussian, half-sine,
  *     rectangular or none
  * @param filterParameter roll-off of the cosines, B T of the Gaussian
@@ -24,6 +24,8 @@ import rovnik.server.config.Choices;
  * @param bits own data, zeros and ones; null with a test sequence
  * @param word bits of a known word that begins each frame, null for none
  * @param wordEverySymbols length of a frame, null for none
+ * @param deviationHz of fsk2, fsk4 and fsk8: how far the outermost symbol, again and again, moves
+ *     the frequency; null of the others
  */
 @Schema(name = "CarrierDescription")
 public record CarrierDto(
@@ -35,11 +37,12 @@ public record CarrierDto(
     @Nullable Integer prbs,
     @Nullable String bits,
     @Nullable String word,
-    @Nullable Integer wordEverySymbols) {
+    @Nullable Integer wordEverySymbols,
+    @Nullable Double deviationHz) {
 
   /** A common one. */
   static final CarrierDto FIRST =
-      new CarrierDto("qpsk", 48e3, "root-raised-cosine", 0.35, null, 9, null, null, null);
+      new CarrierDto("qpsk", 48e3, "root-raised-cosine", 0.35, null, 9, null, null, null, null);
 
   SingleCarrier toCore() {
     String own = bits == null ? "" : bits;
@@ -51,7 +54,8 @@ public record CarrierDto(
         own.isEmpty() ? Payload.of(Prbs.ofOrder(prbs == null ? 9 : prbs)) : new Payload(null, own),
         word == null || word.isEmpty()
             ? Framing.NONE
-            : new Framing(word, wordEverySymbols == null ? 0 : wordEverySymbols));
+            : new Framing(word, wordEverySymbols == null ? 0 : wordEverySymbols),
+        deviationHz == null ? 0 : deviationHz);
   }
 
   static PulseShape shape(String filter, double parameter) {

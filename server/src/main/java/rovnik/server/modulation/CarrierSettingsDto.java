@@ -1,11 +1,14 @@
 package rovnik.server.modulation;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.analysis.Equalizer;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.modulation.analysis.SingleCarrierSettings;
+import rovnik.server.config.Choices;
 
 /**
  * Settings of the measurement of one carrier, as sent and stored.
@@ -21,6 +24,12 @@ import rovnik.core.modulation.analysis.SingleCarrierSettings;
  * @param knownData errors from what was sent, where that is found, instead of from decisions
  * @param evmLimitPercent highest EVM that passes, null for no limit
  * @param referenceLevelDbm highest level that is expected at the reading plane
+ * @param equalizer off, trained (anew by each result) or held; null for off
+ * @param equalizerReach symbols to each side that one is trained over, null for 5
+ * @param equalizerTaps weights of one that is held, half a symbol apart, each [re, im]: the series
+ *     equalizerTaps of a result that it was trained by
+ * @param trackSymbols the carrier's phase is followed, as the mean over so many symbols; null or 0
+ *     for the phase of the whole result
  */
 @Schema(name = "SingleCarrierSettings")
 public record CarrierSettingsDto(
@@ -34,7 +43,11 @@ public record CarrierSettingsDto(
     String errorsOf,
     boolean knownData,
     @Nullable Double evmLimitPercent,
-    double referenceLevelDbm)
+    double referenceLevelDbm,
+    @Nullable String equalizer,
+    @Nullable Integer equalizerReach,
+    @Nullable List<List<Double>> equalizerTaps,
+    @Nullable Integer trackSymbols)
     implements RecordSettings<CarrierSettingsDto> {
 
   /** Symbols of a live look. */
@@ -42,40 +55,62 @@ public record CarrierSettingsDto(
 
   /** First look at a small transmitter. */
   static final CarrierSettingsDto FIRST =
-      new CarrierSettingsDto(
-          CarrierDto.FIRST, 458.525e6, 0, LIVE_SYMBOLS, 0, null, null, "mean", false, null, 33);
+      near(CarrierDto.FIRST, 458.525e6, LIVE_SYMBOLS, false, null, 33);
+
+  /** Settings of which the rest is as usual. */
+  public static CarrierSettingsDto near(
+      CarrierDto carrier,
+      double centreHz,
+      int symbols,
+      boolean knownData,
+      @Nullable Double evmLimitPercent,
+      double referenceLevelDbm) {
+    return new CarrierSettingsDto(
+        carrier,
+        centreHz,
+        0,
+        symbols,
+        0,
+        null,
+        null,
+        "mean",
+        knownData,
+        evmLimitPercent,
+        referenceLevelDbm,
+        null,
+        null,
+        null,
+        null);
+  }
 
   /** The same, anywhere in a recording and over all of it. */
   @Override
   public CarrierSettingsDto ofWhole() {
-    return new CarrierSettingsDto(
-        carrier,
-        0,
-        searchHz,
-        0,
-        startSeconds,
-        measuringFilter,
-        measuringParameter,
-        errorsOf,
-        knownData,
-        evmLimitPercent,
-        referenceLevelDbm);
+    return with(0, 0, referenceLevelDbm);
   }
 
   @Override
   public CarrierSettingsDto withReference(double levelDbm) {
+    return with(centreHz, symbols, levelDbm);
+  }
+
+  private CarrierSettingsDto with(double centre, int result, double levelDbm) {
     return new CarrierSettingsDto(
         carrier,
-        centreHz,
+        centre,
         searchHz,
-        symbols,
+        result,
         startSeconds,
         measuringFilter,
         measuringParameter,
         errorsOf,
         knownData,
         evmLimitPercent,
-        levelDbm);
+        levelDbm,
+        equalizer,
+        equalizerReach,
+        equalizerTaps,
+        trackSymbols);
   }
 
   @Override
@@ -108,6 +143,18 @@ public record CarrierSettingsDto(
                 measuringParameter == null ? carrier.filterParameter() : measuringParameter),
         outermost,
         knownData,
-        evmLimitPercent == null ? Double.NaN : evmLimitPercent);
+        evmLimitPercent == null ? Double.NaN : evmLimitPercent,
+        equalizerOf(),
+        trackSymbols == null ? 0 : trackSymbols);
+  }
+
+  private Equalizer equalizerOf() {
+    if (equalizer == null || equalizer.isEmpty()) {
+      return Equalizer.OFF;
+    }
+    return new Equalizer(
+        Choices.named(Equalizer.Mode.values(), Equalizer.Mode::label, "equalizer", equalizer),
+        equalizerReach == null ? Equalizer.USUAL_REACH : equalizerReach,
+        equalizerTaps == null ? List.of() : equalizerTaps);
   }
 }

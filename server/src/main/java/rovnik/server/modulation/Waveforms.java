@@ -67,13 +67,23 @@ class Waveforms {
       throw new Refusal("carrier", "Describe the carrier: format, symbolRateHz, filter.");
     }
     SingleCarrier c = r.carrier().toCore();
-    double rate = rate(r, c.symbolRateHz());
+    double rate = rate(r, c.symbolRateHz() * samplesPerSymbol(c) / USUAL_OVERSAMPLING);
     Waveform w = new Modulator(c, rate).make(r.symbols() == null ? USUAL_SYMBOLS : r.symbols());
     if (r.ebN0Db() != null) {
       double esN0 = r.ebN0Db() + 10 * Math.log10(c.constellation().bitsPerSymbol());
       w = w.withNoise(esN0, c.symbolRateHz(), SEED);
     }
     return new Made(w, c.words());
+  }
+
+  /** Four, or as many times that as a keyed frequency is wide. */
+  private static double samplesPerSymbol(SingleCarrier c) {
+    double needs = c.format().keyed() ? 2 * c.halfBandHz() / c.symbolRateHz() : 0;
+    double samples = USUAL_OVERSAMPLING;
+    while (samples < 2 * needs) {
+      samples *= 2;
+    }
+    return samples;
   }
 
   private Made sum(WaveformRequest r) {

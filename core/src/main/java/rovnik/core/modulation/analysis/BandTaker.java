@@ -1,6 +1,7 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.Arrays;
+import java.util.function.DoubleUnaryOperator;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.signal.Transforms;
 
@@ -25,7 +26,28 @@ final class BandTaker {
   private final double binHz;
 
   /** What was taken: samples at a rate of their own, and what they were shifted by. */
-  record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {}
+  record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {
+    /** The same behind an equalizer for a carrier. */
+    Band through(Weights w, double carrierHz, double symbolRateHz) {
+      int length = re.length;
+      float[] x = re.clone();
+      float[] y = im.clone();
+      Transforms.ofLength(length).forward(x, y);
+      double[] h = new double[2];
+      for (int k = 0; k < length; k++) {
+        int bin = k <= length / 2 ? k : k - length;
+        double hz = bin * rateHz / length + offsetHz - carrierHz;
+        w.response(hz / symbolRateHz, h);
+        double a = (x[k] * h[0] - y[k] * h[1]) / length;
+        double b = (x[k] * h[1] + y[k] * h[0]) / length;
+        // The inverse is a forward transform with the parts exchanged, before and after.
+        x[k] = (float) b;
+        y[k] = (float) a;
+      }
+      Transforms.ofLength(length).forward(x, y);
+      return new Band(y, x, rateHz, offsetHz, samples);
+    }
+  }
 
   /**
    * @param iq interleaved
@@ -123,8 +145,29 @@ final class BandTaker {
     double halfHz = Math.min(limited ? half * symbolRateHz : rateHz, rateHz / 2);
     double leastRate = Math.max(SAMPLES_PER_SYMBOL * symbolRateHz, 4 * halfHz);
     boolean fades = !filter.bandLimited() && sent.bandLimited();
+    return take(
+        offsetHz,
+        halfHz,
+        leastRate,
+        hz -> {
+          double f = Math.abs(hz / symbolRateHz);
+          double fade =
+              fades && f > sent.halfWidth() ? (f / sent.halfWidth() - 1) / (MARGIN - 1) : 0;
+          return filter.response(f) * (1 + Math.cos(Math.PI * fade)) / 2;
+        });
+  }
+
+  /**
+   * Takes a band.
+   *
+   * @param offsetHz of its middle; the shift is to the next bin, and told
+   * @param halfHz how far it reaches to each side
+   * @param leastRateHz of the samples that come out
+   * @param response over frequency from the middle
+   */
+  Band take(double offsetHz, double halfHz, double leastRateHz, DoubleUnaryOperator response) {
     int length = 64;
-    while (length * binHz < leastRate) {
+    while (length * binHz < leastRateHz) {
       length *= 2;
     }
     float[] outRe = new float[length];
@@ -138,9 +181,7 @@ final class BandTaker {
       if (source < -all / 2 || source >= all / 2) {
         continue;
       }
-      double f = Math.abs(k * binHz / symbolRateHz);
-      double fade = fades && f > sent.halfWidth() ? (f / sent.halfWidth() - 1) / (MARGIN - 1) : 0;
-      float h = scale * (float) (filter.response(f) * (1 + Math.cos(Math.PI * fade)) / 2);
+      float h = scale * (float) response.applyAsDouble(k * binHz);
       int from = Math.floorMod(source, all);
       int to = Math.floorMod(k, length);
       // The inverse is a forward transform with the parts exchanged, before and after.
@@ -151,6 +192,52 @@ final class BandTaker {
     double outRate = length * binHz;
     int count = (int) Math.floor(samples / rateHz * outRate);
     return new Band(outIm, outRe, outRate, centre * binHz, Math.min(count, length));
+  }
+
+  /**
+   * Where most of the power lies: the middle of power within a width, about where a window of that
+   * width holds the most of it.
+   *
+   * @param nearHz where it is looked for, from the centre
+   * @param reachHz how far to each side
+   */
+  double middleOfPowerHz(double widthHz, double nearHz, double reachHz) {
+    double stepHz = Math.max(widthHz / STEPS, binHz);
+    int half = (int) Math.rint(widthHz / 2 / stepHz);
+    int side = (int) Math.ceil(reachHz / stepHz) + half;
+    double[] power = new double[2 * side + 1];
+    for (int k = -re.length / 2; k < re.length / 2; k++) {
+      int cell = (int) Math.rint((k * binHz - nearHz) / stepHz) + side;
+      if (cell >= 0 && cell < power.length) {
+        int i = Math.floorMod(k, re.length);
+        power[cell] += re[i] * (double) re[i] + im[i] * (double) im[i];
+      }
+    }
+    double[] sorted = power.clone();
+    Arrays.sort(sorted);
+    double floor = sorted[sorted.length / 10];
+    double sum = 0;
+    for (int i = 0; i < 2 * half; i++) {
+      sum += power[i];
+    }
+    int best = half;
+    double most = -1;
+    for (int at = half; at + half < power.length; at++) {
+      sum += power[at + half];
+      if (sum > most) {
+        most = sum;
+        best = at;
+      }
+      sum -= power[at - half];
+    }
+    double weight = 0;
+    double moment = 0;
+    for (int i = best - half; i <= best + half; i++) {
+      double p = Math.max(0, power[i] - floor);
+      weight += p;
+      moment += p * (i - side);
+    }
+    return nearHz + (weight > 0 ? moment / weight * stepHz : 0);
   }
 
   /** Spectrum in as many cells as asked for, dB of the whole power, lowest frequency first. */

@@ -94,7 +94,7 @@ final class CauseFit {
     ErrorModel model = s.model();
     standard = s.fit().standard();
     follow(model, s.fit().value());
-    boolean bends = !carrier.format().offset();
+    boolean bends = carrier.format().plainPoints();
     double[][] cube = bends ? bending() : null;
     for (int round = 0; round < ROUNDS; round++) {
       if (round > 0) {

@@ -41,6 +41,9 @@ final class ErrorCauses {
 
   private static final double WORTH_NAMING = 1e-9;
 
+  private static final String OWN_AXES =
+      "trim gain and quadrature of I against Q in turn: which axis is I is not known of this format";
+
   private final SingleCarrier carrier;
   private final Symbols s;
   private final int n;
@@ -57,7 +60,7 @@ final class ErrorCauses {
   Split split() {
     double total = s.meanSquare();
     linear();
-    if (!carrier.format().offset()) {
+    if (carrier.format().plainPoints()) {
       compression();
       echoes();
     }
@@ -95,29 +98,33 @@ final class ErrorCauses {
     double leak =
         beyond(v[ErrorModel.LEAK_I], u[ErrorModel.LEAK_I])
             + beyond(v[ErrorModel.LEAK_Q], u[ErrorModel.LEAK_Q]);
+    // The phase of a keyed carrier begins anywhere.
+    boolean own = carrier.format().keyed();
     double offset = 10 * Math.log10(leak + 1e-30);
     add(
         "leakage",
         "Carrier leakage",
         leak,
         words("all points moved alike, %.1f dBc on the carrier", offset),
-        words(
-            "trim I by %+.3f %% and Q by %+.3f %% of the signal, or adjust the generator here",
-            -100 * v[ErrorModel.LEAK_I], -100 * v[ErrorModel.LEAK_Q]));
+        own
+            ? "trim the leakage, or adjust the generator here"
+            : words(
+                "trim I by %+.3f %% and Q by %+.3f %% of the signal, or adjust the generator here",
+                -100 * v[ErrorModel.LEAK_I], -100 * v[ErrorModel.LEAK_Q]));
     double imbalance = SymbolReadings.imbalanceDb(v[ErrorModel.IMBALANCE]);
     add(
         "imbalance",
         "Gain imbalance",
         beyond(v[ErrorModel.IMBALANCE], u[ErrorModel.IMBALANCE]) / 4,
         words("I has %+.3f dB more gain than Q", imbalance),
-        words("turn the gain of I against Q by %+.3f dB", -imbalance));
+        own ? OWN_AXES : words("turn the gain of I against Q by %+.3f dB", -imbalance));
     double angle = Math.toDegrees(v[ErrorModel.QUADRATURE]);
     add(
         "quadrature",
         "Quadrature error",
         beyond(v[ErrorModel.QUADRATURE], u[ErrorModel.QUADRATURE]) / 4,
         words("I and Q stand %.2f degrees apart", 90 + angle),
-        words("turn the quadrature by %+.2f degrees", -angle));
+        own ? OWN_AXES : words("turn the quadrature by %+.2f degrees", -angle));
     double delay = v[ErrorModel.DELAY] / s.symbolRateHz();
     add(
         "delay",

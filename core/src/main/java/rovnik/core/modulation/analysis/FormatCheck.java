@@ -224,7 +224,7 @@ final class FormatCheck {
     double least = BETTER * share;
     for (Format f : Format.values()) {
       // Of what is mostly still, on and off keying is always near.
-      if (f == c.format() || f == Format.OOK || f.offset() || f.differential()) {
+      if (f == c.format() || f == Format.OOK || !f.plainPoints() || f.differential()) {
         continue;
       }
       Constellation points = f.constellation();

@@ -1,5 +1,6 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.function.DoubleUnaryOperator;
 import rovnik.core.modulation.PulseShape;
 
 /**
@@ -18,21 +19,33 @@ final class ReferenceShape {
   private final double[] between = new double[2 * REACH + 1];
   private final boolean alone;
   private final double powerOfGain;
+  private final double height;
 
   ReferenceShape(PulseShape sent, PulseShape measured, double mostHalfWidth) {
-    double half =
+    this(
+        sent::response,
+        measured::response,
         Math.min(
             mostHalfWidth,
             Math.min(
                 sent.bandLimited() ? sent.halfWidth() : Double.POSITIVE_INFINITY,
-                measured.bandLimited() ? measured.halfWidth() : Double.POSITIVE_INFINITY));
+                measured.bandLimited() ? measured.halfWidth() : Double.POSITIVE_INFINITY)));
+  }
+
+  /**
+   * @param sent response over frequency in symbol rates
+   * @param half where there is nothing beyond
+   */
+  ReferenceShape(DoubleUnaryOperator sent, DoubleUnaryOperator measured, double half) {
     double step = half / STEPS;
     double energy = 0;
     // Even responses: cosines, and one half of all times is enough.
     for (int i = 0; i <= STEPS; i++) {
       double f = i * step;
-      double h = sent.response(f) * measured.response(f) * (i == 0 || i == STEPS ? 0.5 : 1);
-      energy += 2 * step * sent.response(f) * sent.response(f) * (i == 0 || i == STEPS ? 0.5 : 1);
+      double end = i == 0 || i == STEPS ? 0.5 : 1;
+      double s = sent.applyAsDouble(f);
+      double h = s * measured.applyAsDouble(f) * end;
+      energy += 2 * step * s * s * end;
       double turn = 2 * Math.PI * f;
       for (int n = 0; n <= REACH; n++) {
         at[REACH + n] += h * Math.cos(turn * n);
@@ -46,6 +59,7 @@ final class ReferenceShape {
       between[REACH - n] = between[REACH + n - 1];
     }
     double centre = at[REACH];
+    this.height = 2 * step * centre;
     this.powerOfGain = energy / Math.pow(2 * step * centre, 2);
     double others = 0;
     for (int i = 0; i < at.length; i++) {
@@ -60,6 +74,11 @@ final class ReferenceShape {
   /** Mean power of what is sent when a symbol reads 1 behind both filters. */
   double powerOfGain() {
     return powerOfGain;
+  }
+
+  /** What one symbol reads at its own instant, before it is made 1. */
+  double height() {
+    return height;
   }
 
   /** True if no symbol reaches into another's instant. */

@@ -37,7 +37,7 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     this.settings = settings;
     this.carrier = settings.carrier();
     this.measured = settings.measured();
-    this.idle = FormatCheck.idle(carrier.constellation());
+    this.idle = carrier.format().keyed() ? 1 : FormatCheck.idle(carrier.constellation());
   }
 
   @Override
@@ -58,9 +58,9 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
   /** As far as the carrier is looked for. */
   @Override
   public double bandHz() {
-    PulseShape sent = carrier.filter();
-    double symbols = sent.bandLimited() ? 2 * sent.halfWidth() : SIDE_LOBES;
-    return symbols * carrier.symbolRateHz() + 2 * settings.reachHz();
+    double half = carrier.halfBandHz();
+    double widthHz = Double.isInfinite(half) ? SIDE_LOBES * carrier.symbolRateHz() : 2 * half;
+    return widthHz + 2 * settings.reachHz();
   }
 
   @Override
@@ -70,20 +70,30 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
 
   @Override
   public long samplesWanted(double sampleRateHz) {
-    int guard = SymbolRecovery.guard(carrier.filter(), measured);
+    int guard =
+        carrier.format().keyed()
+            ? KeyedRecovery.guard(carrier)
+            : SymbolRecovery.guard(carrier.filter(), measured);
     int symbols =
         settings.symbols() == 0 ? SingleCarrierSettings.USUAL_SYMBOLS : settings.symbols();
     return (long) Math.ceil((symbols + 2.0 * guard + 4) / carrier.symbolRateHz() * sampleRateHz);
   }
 
-  /** Everything that is read from one record. */
+  /**
+   * Everything that is read from one record.
+   *
+   * @param keying of formats that key the frequency, null of the others
+   * @param weights of the equalizer, null without one
+   */
   record Analysis(
       BandTaker taker,
-      SymbolRecovery recovery,
+      Recovered recovery,
       Symbols symbols,
       Optional<KnownData> data,
       ErrorCauses.Split causes,
-      boolean decisionsFail) {}
+      boolean decisionsFail,
+      Keying keying,
+      Weights weights) {}
 
   @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
@@ -93,8 +103,9 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
   Analysis analyse(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     double rate = carrier.symbolRateHz();
-    double band = carrier.filter().bandLimited() ? 2 * carrier.filter().halfWidth() : 1;
-    if (rate * band > fs) {
+    double half = carrier.halfBandHz();
+    double bandHz = Double.isInfinite(half) ? rate : 2 * half;
+    if (bandHz > fs) {
       throw new Refusal(
           "symbolRateHz",
           "A carrier of "
@@ -118,10 +129,25 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     }
     BandTaker taker = new BandTaker(record.iq(), from, samples, fs);
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
-    double all = Math.max(0, (fs - rate * band) / 2);
+    double all = Math.max(0, (fs - bandHz) / 2);
     double reach = settings.centreHz() == 0 ? all : settings.reachHz();
+    return carrier.format().keyed()
+        ? keyed(taker, samples, fs, near, reach)
+        : inThePlane(taker, samples, fs, near, reach);
+  }
+
+  private Analysis inThePlane(BandTaker taker, int samples, double fs, double near, double reach) {
     SymbolRecovery recovery = new SymbolRecovery(carrier, measured, taker, samples, fs);
     Symbols s = recovery.recover(near, reach, settings.most());
+    Weights weights = null;
+    if (!settings.equalizer().off()) {
+      SymbolRecovery.Equalized e = recovery.equalized(s, settings.equalizer());
+      s = e.symbols();
+      weights = e.weights();
+    }
+    if (settings.trackSymbols() > 0) {
+      s = recovery.tracked(s, settings.trackSymbols());
+    }
     Optional<KnownData> data = KnownData.in(carrier, s.values());
     if (data.isEmpty()) {
       FormatCheck.check(carrier, s, idle);
@@ -133,7 +159,29 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     }
     boolean fail = !(data.isPresent() && settings.knownData()) && decisionsFail(s);
     ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();
-    return new Analysis(taker, recovery, s, data, causes, fail);
+    return new Analysis(taker, recovery, s, data, causes, fail, null, weights);
+  }
+
+  private Analysis keyed(BandTaker taker, int samples, double fs, double near, double reach) {
+    KeyedRecovery recovery = new KeyedRecovery(carrier, measured, taker, samples, fs);
+    Symbols s = recovery.recover(near, reach, settings.most());
+    Optional<KnownData> data = KnownData.in(carrier, s.values());
+    if (data.isPresent()) {
+      // One wrong symbol turns all that follow: what was sent is always the better guide.
+      s = recovery.withKnown(s, data.get().values());
+    }
+    ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();
+    boolean fail = data.isEmpty() && recovery.slipped(s);
+    int way = Math.min(SingleCarrierSeries.EYE_SYMBOLS, s.count() - 1);
+    return new Analysis(
+        taker,
+        recovery,
+        s,
+        data,
+        causes,
+        fail,
+        recovery.keying(way, SingleCarrierSeries.EYE_COLUMNS / 2),
+        null);
   }
 
   private static boolean silent(float[] iq, int from, int samples) {

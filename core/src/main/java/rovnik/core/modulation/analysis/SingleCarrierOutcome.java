@@ -170,6 +170,9 @@ final class SingleCarrierOutcome {
             ofError));
     frequency(out, own);
     levels(out);
+    if (a.keying() != null) {
+      keying(out, own);
+    }
     impairments(out, own);
     double rho = rho();
     out.add(of("rho", "Rho", rho, "", 2 * (1 - rho) * relative(errors.vector()), ofError));
@@ -298,6 +301,27 @@ final class SingleCarrierOutcome {
     out.add(carrier.power(db, 20 / Math.log(10) * gain));
   }
 
+  /** Deviation, and how well symbols keep their levels. */
+  private void keying(List<Reading> out, List<String> marks) {
+    Keying k = a.keying();
+    double told = settings.carrier().deviationHz();
+    out.add(of("deviation", "Deviation", k.deviationHz(), "Hz", k.deviationStandardHz(), marks));
+    out.add(
+        of(
+            "deviationError",
+            "Deviation error",
+            100 * (k.deviationHz() / told - 1),
+            "%",
+            100 * k.deviationStandardHz() / told,
+            marks));
+    double[] error = new double[n];
+    for (int i = 0; i < n; i++) {
+      error[i] = k.levelHz()[i] - k.idealHz()[i];
+    }
+    double rms = 100 * k.error();
+    out.add(of("fskError", "FSK error rms", rms, "%", rms * relative(error), marks));
+  }
+
   private void impairments(List<Reading> out, List<String> marks) {
     double[] v = a.causes().linear();
     double[] u = a.causes().standard();
@@ -318,6 +342,10 @@ final class SingleCarrierOutcome {
             Limit.NONE,
             ofLeak));
     double toDb = 20 / Math.log(10);
+    List<String> ofAxes = new ArrayList<>(marks);
+    if (a.keying() != null) {
+      ofAxes.add("against axes of its own: which is I is not known");
+    }
     out.add(
         of(
             "gainImbalance",
@@ -325,7 +353,7 @@ final class SingleCarrierOutcome {
             SymbolReadings.imbalanceDb(v[ErrorModel.IMBALANCE]),
             "dB",
             toDb * u[ErrorModel.IMBALANCE],
-            marks));
+            ofAxes));
     out.add(
         of(
             "quadratureError",
@@ -333,7 +361,7 @@ final class SingleCarrierOutcome {
             Math.toDegrees(v[ErrorModel.QUADRATURE]),
             "deg",
             Math.toDegrees(u[ErrorModel.QUADRATURE]),
-            marks));
+            ofAxes));
     out.add(
         of(
             "iqDelay",

@@ -22,10 +22,12 @@ final class SingleCarrierSeries {
   private static final int PATH_SYMBOLS = 200;
 
   private static final int POINTS_PER_SYMBOL = 8;
-  private static final int EYE_SYMBOLS = 600;
-  private static final int EYE_COLUMNS = 48;
+  static final int EYE_SYMBOLS = 600;
+  static final int EYE_COLUMNS = 48;
   private static final int EYE_ROWS = 64;
+  private static final double TURN = 2 * Math.PI;
   private static final int SPECTRUM_POINTS = 801;
+  private static final int RESPONSE_POINTS = 201;
   private static final int ERROR_SEGMENT = 256;
 
   private final IqRecord record;
@@ -114,6 +116,13 @@ final class SingleCarrierSeries {
               wrong.values(),
               List.of(Fact.of(COMPARED, a.data().get().bits(), ""))));
     }
+    if (a.keying() != null) {
+      keying(out);
+    }
+    overTime(out, path);
+    if (a.weights() != null) {
+      equalizer(out, a.weights());
+    }
     spectra(out);
     out.add(ccdf(path));
     return out;
@@ -142,45 +151,114 @@ final class SingleCarrierSeries {
     return Arrays.stream(x).map(v -> scale * v).toArray();
   }
 
-  /** How often the way between symbols passes each place, over two symbols. */
   private void eyes(List<Series> out) {
     int shown = Math.min(EYE_SYMBOLS, n - 3);
     if (shown < 4) {
       return;
     }
-    int half = EYE_COLUMNS / 2;
-    double[][] way = a.recovery().path(s, 0, shown + 2, half);
+    double[][] way = a.recovery().path(s, 0, shown + 2, EYE_COLUMNS / 2);
     double most = 1e-9;
     for (double[] part : way) {
       for (double v : part) {
         most = Math.max(most, Math.abs(v));
       }
     }
+    out.add(eye("eyeI", "Eye of I", way[0], shown, most, ""));
+    out.add(eye("eyeQ", "Eye of Q", way[1], shown, most, ""));
+  }
+
+  /** How often a way between symbols passes each place, over two symbols. */
+  private static Series eye(
+      String id, String label, double[] way, int shown, double most, String unit) {
+    int half = EYE_COLUMNS / 2;
     double step = 2 * most / EYE_ROWS;
-    Axis rows = Axis.even("Amplitude", "", -most + step / 2, step, EYE_ROWS);
-    Axis across = Axis.even("Symbols from the instant", "", -1, 1.0 / half, EYE_COLUMNS + 1);
-    for (int part = 0; part < 2; part++) {
-      float[] z = new float[(EYE_COLUMNS + 1) * EYE_ROWS];
-      for (int k = 1; k <= shown; k++) {
-        for (int i = 0; i <= EYE_COLUMNS; i++) {
-          double v = way[part][(k - 1) * half + i];
-          int row = (int) Math.min(EYE_ROWS - 1, Math.max(0, (v + most) / step));
-          z[i * EYE_ROWS + row] += 100f / shown;
-        }
+    float[] z = new float[(EYE_COLUMNS + 1) * EYE_ROWS];
+    for (int k = 1; k <= shown; k++) {
+      for (int i = 0; i <= EYE_COLUMNS; i++) {
+        double v = way[(k - 1) * half + i];
+        int row = (int) Math.min(EYE_ROWS - 1, Math.max(0, (v + most) / step));
+        z[i * EYE_ROWS + row] += 100f / shown;
       }
-      out.add(
-          new Series(
-              part == 0 ? "eyeI" : "eyeQ",
-              part == 0 ? "Eye of I" : "Eye of Q",
-              Series.Role.DATA,
-              "",
-              true,
-              across,
-              "Share of symbols",
-              "%",
-              new Values.Matrix(z, rows),
-              List.of()));
     }
+    String up = unit.isEmpty() ? "Amplitude" : Axis.FREQUENCY;
+    return new Series(
+        id,
+        label,
+        Series.Role.DATA,
+        "",
+        true,
+        Axis.even("Symbols from the instant", "", -1, 1.0 / half, EYE_COLUMNS + 1),
+        "Share of symbols",
+        "%",
+        new Values.Matrix(z, Axis.even(up, unit, -most + step / 2, step, EYE_ROWS)),
+        List.of());
+  }
+
+  /** What the frequency of a keyed carrier does. */
+  private void keying(List<Series> out) {
+    Keying k = a.keying();
+    double most = 1e-9;
+    for (double v : k.wayHz()) {
+      most = Math.max(most, Math.abs(v));
+    }
+    int shown = k.wayHz().length / k.pointsPerSymbol() - 2;
+    if (shown >= 4) {
+      out.add(eye("eyeFrequency", "Eye of the frequency", k.wayHz(), shown, most, "Hz"));
+    }
+    out.add(real("levels", "Frequency of symbols", symbols, k.levelHz(), "Hz", Axis.FREQUENCY));
+    double[] error = new double[n];
+    for (int i = 0; i < n; i++) {
+      error[i] = 100 * (k.levelHz()[i] - k.idealHz()[i]) / k.deviationHz();
+    }
+    out.add(real("levelError", "Frequency error of symbols", symbols, error, "%", "Error"));
+  }
+
+  /** What the equalizer does, over frequency and as weights. */
+  private void equalizer(List<Series> out, Weights w) {
+    double half = s.symbolRateHz() / 2;
+    double step = 2 * half / (RESPONSE_POINTS - 1);
+    double[] db = new double[RESPONSE_POINTS];
+    double[] phase = new double[RESPONSE_POINTS];
+    double[] h = new double[2];
+    for (int i = 0; i < RESPONSE_POINTS; i++) {
+      w.response((-half + i * step) / s.symbolRateHz(), h);
+      db[i] = 20 * Math.log10(Math.hypot(h[0], h[1]) + 1e-15);
+      phase[i] = Math.toDegrees(Math.atan2(h[1], h[0]));
+    }
+    Axis offset = Axis.even("Offset", "Hz", -half, step, RESPONSE_POINTS);
+    out.add(real("equalizer", "Equalizer response", offset, db, "dB", "Gain"));
+    out.add(real("equalizerPhase", "Equalizer phase", offset, phase, "deg", "Phase"));
+    Axis place = Axis.even("Symbols before", "", -w.reach(), 0.5, w.re().length);
+    out.add(complex("equalizerTaps", "Equalizer weights", place, w.re(), w.im()));
+  }
+
+  /** Amplitude, phase and frequency of the way between symbols, over time. */
+  private void overTime(List<Series> out, double[][] path) {
+    int points = path[0].length;
+    double stepSeconds = 1 / s.symbolRateHz() / POINTS_PER_SYMBOL;
+    double[] amplitude = new double[points];
+    double[] phase = new double[points];
+    for (int i = 0; i < points; i++) {
+      amplitude[i] = 100 * Math.hypot(path[0][i], path[1][i]);
+      double angle = Math.atan2(path[1][i], path[0][i]);
+      phase[i] = i == 0 ? angle : phase[i - 1] + Math.IEEEremainder(angle - phase[i - 1], TURN);
+    }
+    double[] frequency = new double[points - 1];
+    for (int i = 0; i + 1 < points; i++) {
+      frequency[i] = (phase[i + 1] - phase[i]) / TURN / stepSeconds;
+    }
+    Axis time = Axis.even("Time", "s", 0, stepSeconds, points);
+    out.add(real("amplitude", "Amplitude over time", time, amplitude, "%", "Amplitude"));
+    double[] degrees = Arrays.stream(phase).map(Math::toDegrees).toArray();
+    out.add(real("phaseOverTime", "Phase over time", time, degrees, "deg", "Phase"));
+    out.add(
+        real(
+            "frequencyOverTime",
+            "Frequency over time",
+            Axis.even("Time", "s", stepSeconds / 2, stepSeconds, points - 1),
+            frequency,
+            "Hz",
+            Axis.FREQUENCY));
   }
 
   private void spectra(List<Series> out) {

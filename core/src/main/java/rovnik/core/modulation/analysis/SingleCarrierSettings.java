@@ -19,6 +19,8 @@ import rovnik.core.result.Fact;
  * @param toPeak errors in percent of the outermost point instead of the root mean square
  * @param knownData errors from what was sent instead of from decisions, where that is found
  * @param evmLimitPercent highest EVM that passes, NaN for none
+ * @param equalizer of the receiver
+ * @param trackSymbols the carrier's phase is followed, as the mean over so many symbols; 0 for not
  */
 public record SingleCarrierSettings(
     SingleCarrier carrier,
@@ -29,7 +31,11 @@ public record SingleCarrierSettings(
     PulseShape measuringFilter,
     boolean toPeak,
     boolean knownData,
-    double evmLimitPercent) {
+    double evmLimitPercent,
+    Equalizer equalizer,
+    int trackSymbols) {
+
+  private static final int LEAST_TRACK = 8;
 
   /** Most symbols that are taken of a record. */
   public static final int MOST_SYMBOLS = 100_000;
@@ -37,7 +43,45 @@ public record SingleCarrierSettings(
   /** As many as there are means at most so many. */
   public static final int USUAL_SYMBOLS = 10_000;
 
+  /** Without an equalizer, at the phase of the whole result. */
+  public SingleCarrierSettings(
+      SingleCarrier carrier,
+      double centreHz,
+      double searchHz,
+      int symbols,
+      double startSeconds,
+      PulseShape measuringFilter,
+      boolean toPeak,
+      boolean knownData,
+      double evmLimitPercent) {
+    this(
+        carrier,
+        centreHz,
+        searchHz,
+        symbols,
+        startSeconds,
+        measuringFilter,
+        toPeak,
+        knownData,
+        evmLimitPercent,
+        Equalizer.OFF,
+        0);
+  }
+
   public SingleCarrierSettings {
+    equalizer.fits(carrier);
+    if (trackSymbols != 0
+        && (trackSymbols < LEAST_TRACK
+            || trackSymbols > MOST_SYMBOLS
+            || carrier.format().keyed())) {
+      throw new Refusal(
+          "trackSymbols",
+          carrier.format().keyed()
+              ? "The phase of a keyed frequency is not followed. Take 0 symbols."
+              : "The phase is followed over "
+                  + LEAST_TRACK
+                  + " symbols or more; 0 for the phase of the whole result.");
+    }
     if (symbols < 0 || symbols > MOST_SYMBOLS || symbols > 0 && symbols < 16) {
       throw new Refusal(
           "symbols", "The result is 16 to " + MOST_SYMBOLS + " symbols long; 0 for all there are.");
@@ -78,6 +122,10 @@ public record SingleCarrierSettings(
     out.add(Fact.of("measuring filter", measured().words()));
     out.add(Fact.of("errors in percent of", toPeak ? "the outermost point" : "the mean power"));
     out.add(Fact.of("errors from", knownData ? "what was sent" : "decisions"));
+    out.add(Fact.of("equalizer", equalizer.words()));
+    if (trackSymbols > 0) {
+      out.add(Fact.of("phase followed over", trackSymbols, "symbols"));
+    }
     if (!Double.isNaN(evmLimitPercent)) {
       out.add(Fact.of("EVM at most", evmLimitPercent, "%"));
     }
@@ -85,7 +133,7 @@ public record SingleCarrierSettings(
   }
 
   PulseShape measured() {
-    return measuringFilter == null ? carrier.filter().matched() : measuringFilter;
+    return measuringFilter == null ? carrier.matched() : measuringFilter;
   }
 
   double reachHz() {

@@ -14,7 +14,7 @@ import rovnik.core.signal.Transforms;
  * that a power of the symbols has (Viterbi and Viterbi 1983, over frequency); then decisions and
  * least squares over all symbols take turns.
  */
-final class SymbolRecovery {
+final class SymbolRecovery implements Recovered {
   /** Symbols at each end whose filters see the record's edge. */
   static int guard(PulseShape sent, PulseShape measured) {
     if (measured.bandLimited()) {
@@ -39,6 +39,10 @@ final class SymbolRecovery {
   private static final double POOR = 0.4;
 
   private static final int ROUNDS = 12;
+
+  /** How often an equalizer is trained anew by better decisions. */
+  private static final int TRAININGS = 4;
+
   private static final double SETTLED = 1e-7;
   private static final double SETTLED_SHARE = 0.02;
 
@@ -60,6 +64,9 @@ final class SymbolRecovery {
 
   /** Radians a symbol, the likeliest first; symbols at gain 1 that they were found with. */
   private double[] candidates = new double[0];
+
+  /** Angle that was followed, by symbol; null if none was. */
+  private double[] followed;
 
   private double[] rawRe;
   private double[] rawIm;
@@ -151,6 +158,61 @@ final class SymbolRecovery {
     return best;
   }
 
+  /**
+   * The same behind an equalizer, which is trained by what the symbols should be unless it is
+   * given. Where its weights change decisions it is trained again.
+   */
+  Equalized equalized(Symbols s, Equalizer e) {
+    Symbols now = s;
+    Weights w = null;
+    int rounds = e.mode() == Equalizer.Mode.TRAINED ? TRAININGS : 1;
+    BandTaker.Band bare = band;
+    for (int round = 0; round < rounds; round++) {
+      band = bare;
+      w = e.mode() == Equalizer.Mode.HELD ? Weights.of(e.taps()) : trained(now, e.reach());
+      band = bare.through(w, now.frequencyHz(), now.symbolRateHz());
+      restore(now);
+      int[] before = now.values();
+      now = settle(ROUNDS, null);
+      if (java.util.Arrays.equals(before, now.values())) {
+        break;
+      }
+    }
+    return new Equalized(now, w);
+  }
+
+  /** Symbols behind an equalizer. */
+  record Equalized(Symbols symbols, Weights weights) {}
+
+  private Weights trained(Symbols s, int reach) {
+    return Weights.trained(path(s, -reach, s.count() + 2 * reach, 2), s.ideal(), reach);
+  }
+
+  /**
+   * The same with the phase followed: at each symbol the mean of the errors of those around it is
+   * taken off.
+   */
+  Symbols tracked(Symbols s, int over) {
+    int n = s.count();
+    double[] re = new double[n + 1];
+    double[] im = new double[n + 1];
+    for (int k = 0; k < n; k++) {
+      double u = s.ideal().i()[k];
+      double v = s.ideal().q()[k];
+      re[k + 1] = re[k] + s.re()[k] * u + s.im()[k] * v;
+      im[k + 1] = im[k] + s.im()[k] * u - s.re()[k] * v;
+    }
+    double[] angle = new double[n];
+    for (int k = 0; k < n; k++) {
+      int from = Math.max(0, k - over / 2);
+      int to = Math.min(n, k + over / 2 + 1);
+      angle[k] = Math.atan2(im[to] - im[from], re[to] - re[from]);
+    }
+    restore(s);
+    followed = angle;
+    return settle(ROUNDS, null);
+  }
+
   /** The same with symbols that are known, turned so that they fit. */
   Symbols withKnown(Symbols s, int[] values, double turn) {
     restore(s);
@@ -158,8 +220,8 @@ final class SymbolRecovery {
     return settle(ROUNDS, values);
   }
 
-  /** Mean power of the carrier as it was sent, in terms of the record's full scale. */
-  double power(Symbols s) {
+  @Override
+  public double power(Symbols s) {
     // Few symbols of many points have not quite the mean power of all of them.
     double sum = 0;
     for (int v : s.values()) {
@@ -168,12 +230,8 @@ final class SymbolRecovery {
     return s.gain() * s.gain() * reference.powerOfGain() * sum / s.count();
   }
 
-  /**
-   * The way between symbols, with gain, phase and frequency taken off.
-   *
-   * @param per points a symbol
-   */
-  double[][] path(Symbols s, int firstSymbol, int symbols, int per) {
+  @Override
+  public double[][] path(Symbols s, int firstSymbol, int symbols, int per) {
     restore(s);
     int points = symbols * per + 1;
     double[][] out = new double[2][points];
@@ -187,8 +245,22 @@ final class SymbolRecovery {
       out[0][i] = z[0] * turner.cos - z[1] * turner.sin;
       out[1][i] = z[0] * turner.sin + z[1] * turner.cos;
       turner.next();
+      if (followed != null) {
+        double angle = followedAt(k);
+        double c = Math.cos(angle);
+        double d = Math.sin(angle);
+        double x = out[0][i] * c + out[1][i] * d;
+        out[1][i] = out[1][i] * c - out[0][i] * d;
+        out[0][i] = x;
+      }
     }
     return out;
+  }
+
+  private double followedAt(double symbol) {
+    double at = Math.max(0, Math.min(followed.length - 1.0, symbol));
+    int k = (int) Math.min(followed.length - 2.0, at);
+    return followed[k] + (at - k) * Math.IEEEremainder(followed[k + 1] - followed[k], 2 * Math.PI);
   }
 
   private void restore(Symbols s) {
@@ -223,69 +295,11 @@ final class SymbolRecovery {
     if (carrier.format().offset()) {
       offsetStart(guard);
     } else {
-      findTiming(guard);
+      SymbolTiming t =
+          SymbolTiming.of(band.re(), band.im(), band.samples(), samplesPerSymbol, guard, count);
+      firstSample = t.firstSample();
+      samplesPerSymbol = t.samplesPerSymbol();
       findCarrier();
-    }
-  }
-
-  /** Instant of the first symbol and length of a symbol from the line of |y|^2. */
-  private void findTiming(int guard) {
-    int perBlock = Math.max(128, Math.min(1000, count / 16));
-    int blocks = Math.max(1, count / perBlock);
-    double start = guard * samplesPerSymbol;
-    double[] angle = new double[blocks];
-    double[] weight = new double[blocks];
-    for (int b = 0; b < blocks; b++) {
-      int from = (int) Math.ceil(start + b * perBlock * samplesPerSymbol);
-      int to =
-          (int)
-              Math.ceil(start + (b == blocks - 1 ? count : (b + 1) * perBlock) * samplesPerSymbol);
-      double re = 0;
-      double im = 0;
-      double stepRe = Math.cos(2 * Math.PI / samplesPerSymbol);
-      double stepIm = Math.sin(2 * Math.PI / samplesPerSymbol);
-      double c = Math.cos(2 * Math.PI * from / samplesPerSymbol);
-      double s = Math.sin(2 * Math.PI * from / samplesPerSymbol);
-      for (int n = from; n < to && n < band.samples(); n++) {
-        double p = band.re()[n] * band.re()[n] + band.im()[n] * band.im()[n];
-        re += p * c;
-        im -= p * s;
-        double next = c * stepRe - s * stepIm;
-        s = c * stepIm + s * stepRe;
-        c = next;
-      }
-      angle[b] = -Math.atan2(im, re);
-      weight[b] = Math.hypot(re, im);
-    }
-    unwrap(angle);
-    double slope = 0;
-    double mean = 0;
-    double all = 0;
-    double middle = 0;
-    for (int b = 0; b < blocks; b++) {
-      all += weight[b];
-      mean += weight[b] * angle[b];
-      middle += weight[b] * b;
-    }
-    mean /= all;
-    middle /= all;
-    double spread = 0;
-    for (int b = 0; b < blocks; b++) {
-      slope += weight[b] * (b - middle) * (angle[b] - mean);
-      spread += weight[b] * (b - middle) * (b - middle);
-    }
-    slope = blocks > 3 && spread > 0 ? slope / spread : 0;
-    // Angle over 2 pi is the instant in symbols; its slope is what a symbol is longer than told.
-    double told = samplesPerSymbol;
-    double at = mean - middle * slope - slope / 2;
-    double first = at / (2 * Math.PI);
-    samplesPerSymbol = told * (1 + slope / (2 * Math.PI) / perBlock);
-    firstSample = (guard + first - Math.floor(first)) * told;
-  }
-
-  private static void unwrap(double[] angle) {
-    for (int i = 1; i < angle.length; i++) {
-      angle[i] -= 2 * Math.PI * Math.rint((angle[i] - angle[i - 1]) / (2 * Math.PI));
     }
   }
 
@@ -492,6 +506,15 @@ final class SymbolRecovery {
       }
       im[k] = z[0] * s + z[1] * c;
       turner.next();
+    }
+    if (followed != null) {
+      for (int k = 0; k < count; k++) {
+        double c = Math.cos(followed[k]);
+        double s = Math.sin(followed[k]);
+        double a = re[k] * c + im[k] * s;
+        im[k] = im[k] * c - re[k] * s;
+        re[k] = a;
+      }
     }
   }
 

@@ -14,9 +14,8 @@ public record DataPart(SingleCarrier carrier) implements WavePart {
 
   @Override
   public double reachHz() {
-    return carrier.filter().bandLimited()
-        ? carrier.filter().halfWidth() * carrier.symbolRateHz()
-        : carrier.symbolRateHz();
+    double half = carrier.halfBandHz();
+    return Double.isInfinite(half) ? carrier.symbolRateHz() : half;
   }
 
   @Override

@@ -169,7 +169,7 @@ public class SingleCarrierMeasurementTest {
     for (int i = 0; i < iq.length; i++) {
       iq[i] = (float) random.nextGaussian();
     }
-    for (Format taken : Format.values()) {
+    for (Format taken : java.util.EnumSet.range(Format.OOK, Format.QAM4096)) {
       SingleCarrier c = RecoveryTest.carrier(taken, 0.35);
       Refusal refusal = expectThrows(Refusal.class, () -> measure(c, iq));
       assertEquals(refusal.field(), "format", refusal.getMessage());

@@ -1,0 +1,181 @@
+package rovnik.core.modulation.analysis;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import java.util.List;
+import java.util.Random;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Constellation;
+import rovnik.core.modulation.Format;
+import rovnik.core.modulation.Framing;
+import rovnik.core.modulation.Modulator;
+import rovnik.core.modulation.Payload;
+import rovnik.core.modulation.Prbs;
+import rovnik.core.modulation.PulseShape;
+import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.modulation.Waveform;
+
+/** Carriers whose frequency is keyed. */
+public class KeyedTest {
+  private static final double RATE = 10e3;
+  static final PulseShape RECTANGLE = new PulseShape(PulseShape.Kind.RECTANGULAR, 0);
+
+  private static PulseShape gaussian(double bt) {
+    return new PulseShape(PulseShape.Kind.GAUSSIAN, bt);
+  }
+
+  static SingleCarrier carrier(Format format, PulseShape filter, double deviation) {
+    return new SingleCarrier(
+        format,
+        RATE,
+        filter,
+        List.of(),
+        Payload.of(Prbs.PN9),
+        Framing.NONE,
+        format.minimumShift() ? 0 : deviation * RATE);
+  }
+
+  private static double[] levels(SingleCarrier c, Random random, int count) {
+    Constellation points = c.constellation();
+    return random
+        .ints(count, 0, points.size())
+        .mapToDouble(v -> points.re(v) / points.largest())
+        .toArray();
+  }
+
+  private record Made(KeyedRecovery recovery, Symbols symbols) {}
+
+  private static Made recover(SingleCarrier c, float[] iq, double samplesPerSymbol) {
+    double fs = RATE * samplesPerSymbol;
+    int samples = iq.length / 2;
+    BandTaker taker = new BandTaker(iq, 0, samples, fs);
+    KeyedRecovery r = new KeyedRecovery(c, c.matched(), taker, samples, fs);
+    return new Made(r, r.recover(0, 0.4 * RATE, 5000));
+  }
+
+  @DataProvider
+  public Object[][] carriers() {
+    return new Object[][] {
+      {carrier(Format.MSK, RECTANGLE, 0)},
+      {carrier(Format.GMSK, gaussian(0.3), 0)},
+      {carrier(Format.GMSK, gaussian(0.5), 0)},
+      {carrier(Format.FSK2, RECTANGLE, 0.5)},
+      {carrier(Format.FSK2, gaussian(0.5), 0.32)},
+      {carrier(Format.FSK4, RECTANGLE, 0.75)},
+      {carrier(Format.FSK4, PulseShape.rootRaisedCosine(0.2), 0.4)},
+      {carrier(Format.FSK8, RECTANGLE, 1.75)},
+    };
+  }
+
+  /** Arbitrary delay, phase, level and frequency, a deviation 3 % off: 70 dB down. */
+  @Test(dataProvider = "carriers")
+  public void theFloor(SingleCarrier c) {
+    Random random = new Random(c.words().hashCode());
+    double deviation = 1.03 * c.deviation();
+    for (double sps : new double[] {12, 9.3}) {
+      Carriers.Faults f = new Carriers.Faults();
+      f.delaySymbols = random.nextDouble();
+      f.phase = 6 * random.nextDouble();
+      f.frequency = (random.nextDouble() - 0.5) * 0.19;
+      f.level = Math.pow(10, -3 * random.nextDouble());
+      f.clockPpm = 20 * (random.nextDouble() - 0.5);
+      double[] levels = levels(c, random, 1400);
+      float[] iq =
+          c.filter().equals(RECTANGLE)
+              ? KeyedCarriers.clean(levels, c.filter(), deviation, sps, f, random)
+              : KeyedCarriers.make(levels, c.filter(), deviation, sps, f, random);
+      Made m = recover(c, iq, sps);
+      String which = c.words() + " at " + sps;
+      Keying k = m.recovery().keying(20, 8);
+      double db = 10 * Math.log10(m.symbols().meanSquare());
+      assertEquals(m.symbols().frequencyHz() / RATE, f.frequency, 1e-5, which);
+      assertEquals(k.deviationHz() / RATE, deviation, 1e-4 * deviation, which);
+      assertEquals(m.symbols().symbolRateHz() / RATE - 1, f.clockPpm * 1e-6, 2e-7, which);
+      assertTrue(k.error() < 2e-3, which + ": FSK error " + k.error());
+      assertTrue(db < -70, which + ": " + db);
+      assertEquals(m.recovery().power(m.symbols()), f.level * f.level, 1e-3 * f.level * f.level);
+    }
+  }
+
+  /** What the modulator makes is what the trials' own maker makes; known data are found. */
+  @Test(dataProvider = "carriers")
+  public void madeAndRead(SingleCarrier c) {
+    Waveform w = new Modulator(c, 16 * RATE).make(1200);
+    Made m = recover(c, w.iq(), 16);
+    assertTrue(10 * Math.log10(m.symbols().meanSquare()) < -70);
+    KnownData d = KnownData.in(c, m.symbols().values()).orElseThrow();
+    assertEquals(d.errors(), 0);
+  }
+
+  /** Noise and deviation within their own uncertainties, seeded. */
+  @Test
+  public void inNoise() {
+    SingleCarrier c = carrier(Format.GMSK, gaussian(0.5), 0);
+    Random random = new Random(5);
+    int inside = 0;
+    double spread = 0;
+    int trials = 60;
+    for (int t = 0; t < trials; t++) {
+      Carriers.Faults f = new Carriers.Faults();
+      f.noiseDb = -18;
+      f.frequency = 0.03;
+      float[] iq = KeyedCarriers.make(levels(c, random, 500), c.filter(), 0.25, 8, f, random);
+      Made m = recover(c, iq, 8);
+      Keying k = m.recovery().keying(20, 8);
+      double off = k.deviationHz() / RATE - 0.25;
+      inside += Math.abs(off) < 2 * k.deviationStandardHz() / RATE ? 1 : 0;
+      spread += Math.pow(off / (k.deviationStandardHz() / RATE), 2) / trials;
+    }
+    assertTrue(inside >= 52, inside + " inside");
+    assertTrue(spread > 0.5 && spread < 1.6, "spread " + spread);
+  }
+
+  /** An Eb/N0 of 12 dB: no slip of the phase, few bits wrong. */
+  @Test
+  public void weak() {
+    SingleCarrier c = carrier(Format.MSK, RECTANGLE, 0);
+    Random random = new Random(3);
+    double[] levels = levels(c, random, 1500);
+    Carriers.Faults f = new Carriers.Faults();
+    f.noiseDb = -12;
+    Made m = recover(c, KeyedCarriers.make(levels, c.filter(), 0.25, 8, f, random), 8);
+    assertTrue(m.symbols().meanSquare() < 0.2, "mean square " + m.symbols().meanSquare());
+  }
+
+  @Test
+  public void whatDoesNotFit() {
+    Random random = new Random(2);
+    SingleCarrier two = carrier(Format.FSK2, RECTANGLE, 0.75);
+    SingleCarrier four = carrier(Format.FSK4, RECTANGLE, 0.75);
+    Carriers.Faults f = new Carriers.Faults();
+    float[] ofTwo = KeyedCarriers.make(levels(two, random, 900), RECTANGLE, 0.75, 12, f, random);
+    float[] ofFour = KeyedCarriers.make(levels(four, random, 900), RECTANGLE, 0.75, 12, f, random);
+    Refusal r = expectThrows(Refusal.class, () -> recover(four, ofTwo, 12));
+    assertTrue(r.getMessage().contains("2 of its 4 levels"), r.getMessage());
+    expectThrows(Refusal.class, () -> recover(two, ofFour, 12));
+    float[] noise = new float[24_000];
+    for (int i = 0; i < noise.length; i++) {
+      noise[i] = (float) random.nextGaussian();
+    }
+    expectThrows(Refusal.class, () -> recover(two, noise, 12));
+    SingleCarrier qpsk = RecoveryTest.carrier(Format.QPSK, 0.35);
+    int[] values = Carriers.values(random, 4, 900);
+    float[] points = Carriers.make(Format.QPSK, values, 0.35, 12, f, random);
+    expectThrows(Refusal.class, () -> recover(carrier(Format.MSK, RECTANGLE, 0), points, 12));
+    assertEquals(qpsk.deviationHz(), 0);
+    float[] shorter = new float[600];
+    expectThrows(Refusal.class, () -> recover(two, shorter, 12));
+  }
+
+  @Test
+  public void descriptions() {
+    expectThrows(Refusal.class, () -> carrier(Format.FSK2, RECTANGLE, 0));
+    expectThrows(Refusal.class, () -> carrier(Format.GMSK, RECTANGLE, 0));
+    assertEquals(carrier(Format.MSK, RECTANGLE, 0).deviationHz(), RATE / 4);
+    assertEquals(carrier(Format.FSK2, RECTANGLE, 0.5).deviation(), 0.5);
+  }
+}
