@@ -11,7 +11,7 @@ import { TileGrid } from "../../desk/TileGrid";
 import type { useDeskParts } from "../../desk/useDeskParts";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
-import { generatorOf } from "../waveforms/SignalStep";
+import { feedOf, generatorOf } from "../waveforms/SignalStep";
 import type { Kind } from "./kinds";
 import { Steps } from "./Steps";
 import type { useRecordSources } from "./useRecordSources";
@@ -80,7 +80,7 @@ export function RecordDesk<S extends object>(props: {
           sources={sources}
           source={source}
           instrument={instruments.find((i) => `i${i.id}` === source)}
-          generator={generatorOf(job, instruments)}
+          generator={generatorOf(job, instruments) ?? feedOf(job, instruments)}
           carrier={props.carrier}
           sentence={props.sentence}
           guided={props.guided?.(found.again)}

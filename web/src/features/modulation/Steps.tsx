@@ -58,7 +58,12 @@ export function Steps<S extends object>(props: Props<S>) {
         onOpenRecording={props.onOpenRecording}
       />
       {!recording && props.generator && (
-        <SignalStep generator={props.generator} job={job} carrier={props.carrier} />
+        <SignalStep
+          generator={props.generator}
+          job={job}
+          carrier={props.carrier}
+          title={props.generator.kind === "FUNCTION_SOURCE" ? "Supply" : undefined}
+        />
       )}
       {!recording && <LevelStep model={model} />}
       <Step

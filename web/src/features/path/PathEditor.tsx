@@ -36,7 +36,7 @@ const KINDS = [
 
 /** Kinds of instruments that an element may be: what sends, what is plugged, what reads. */
 const LINKS: Partial<Record<PathElement["kind"], Instrument["kind"][]>> = {
-  SOURCE: ["SIGNAL_SOURCE", "SIGNAL_GENERATOR", "NOISE_SOURCE"],
+  SOURCE: ["SIGNAL_SOURCE", "SIGNAL_GENERATOR", "NOISE_SOURCE", "FUNCTION_SOURCE"],
   DUT: ["PART_HOLDER"],
   COMBINER: ["SIGNAL_GENERATOR", "SIGNAL_SOURCE"],
   PORT: ["IQ_RECEIVER", "SWEPT_ANALYZER", "TESTED_RECEIVER"],
@@ -62,7 +62,10 @@ type NumberField =
   | "returnLossDb"
   | "outputLevelDbm"
   | "sideGainDb"
-  | "shiftHz";
+  | "shiftHz"
+  | "supplyLowestVolts"
+  | "supplyHighestVolts"
+  | "supplyDamageVolts";
 
 const FIELDS: [NumberField, string, string][] = [
   ["gainDb", "Gain (dB, a loss is negative)", "dB"],
@@ -73,7 +76,13 @@ const FIELDS: [NumberField, string, string][] = [
   ["damageLevelDbm", "Damage level in (dBm)", "dBm"],
   ["returnLossDb", "Return loss (dB)", "dB"],
   ["shiftHz", "Frequency shift (Hz)", "Hz"],
+  ["supplyLowestVolts", "Supply that it works from (V)", "V"],
+  ["supplyHighestVolts", "Supply that it works to (V)", "V"],
+  ["supplyDamageVolts", "Supply that it must not see (V)", "V"],
 ];
+
+/** Fields of a source that its instrument feeds, instead of being it. */
+const isSupply = (field: NumberField) => field.startsWith("supply");
 
 let nextKey = 1;
 
@@ -88,7 +97,10 @@ function draftOf(element: PathElement): Draft {
 
 function usesField(kind: PathElement["kind"], field: NumberField): boolean {
   if (kind === "SOURCE") {
-    return field === "outputLevelDbm" || field === "returnLossDb";
+    return field === "outputLevelDbm" || field === "returnLossDb" || isSupply(field);
+  }
+  if (isSupply(field)) {
+    return false;
   }
   if (kind === "PORT") {
     return field === "highestLevelDbm" || field === "damageLevelDbm" || field === "returnLossDb";
@@ -159,6 +171,9 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
       instrumentId: null,
       networkId: null,
       sideGainDb: null,
+      supplyLowestVolts: null,
+      supplyHighestVolts: null,
+      supplyDamageVolts: null,
     });
     const at = Math.min(chosen + 1, drafts.length - 1);
     setDrafts([...drafts.slice(0, at), pad, ...drafts.slice(at)]);
@@ -204,6 +219,9 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
   };
   const errorAt = (field: string) => (error?.field === field ? error.text : undefined);
   const linked = LINKS[kind];
+  const fed = instruments.some(
+    (i) => i.kind === "FUNCTION_SOURCE" && i.id === draft.element.instrumentId,
+  );
 
   return (
     <Modal opened onClose={onClose} title={`Path of "${job.name}"`} size="xl">
@@ -277,7 +295,7 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
           )}
           {linked && (
             <Select
-              label={LINKED_AS[kind] ?? "Switched at the Bench as"}
+              label={fed ? "Fed by" : (LINKED_AS[kind] ?? "Switched at the Bench as")}
               placeholder="none"
               clearable
               data={instruments
@@ -286,11 +304,21 @@ export function PathEditor({ job, first, instruments, onClose }: Props) {
               value={
                 draft.element.instrumentId === null ? null : String(draft.element.instrumentId)
               }
-              onChange={(v) => change({ instrumentId: v ? Number(v) : null })}
+              onChange={(v) =>
+                change(
+                  { instrumentId: v ? Number(v) : null },
+                  kind === "SOURCE"
+                    ? { supplyLowestVolts: "", supplyHighestVolts: "", supplyDamageVolts: "" }
+                    : {},
+                )
+              }
             />
           )}
           {FIELDS.filter(
-            ([f]) => usesField(kind, f) && !(f === "gainDb" && draft.element.gainKind !== "number"),
+            ([f]) =>
+              usesField(kind, f) &&
+              (fed || !isSupply(f)) &&
+              !(f === "gainDb" && draft.element.gainKind !== "number"),
           ).map(([field, label]) => (
             <TextInput
               key={field}

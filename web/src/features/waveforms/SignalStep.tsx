@@ -17,6 +17,12 @@ export const generatorOf = (job: Job | undefined, instruments: Instrument[]) =>
     (i) => i.kind === "SIGNAL_GENERATOR" && i.id === job?.path.elements[0]?.instrumentId,
   );
 
+/** The source that feeds what the job's path begins at. */
+export const feedOf = (job: Job | undefined, instruments: Instrument[]) =>
+  instruments.find(
+    (i) => i.kind === "FUNCTION_SOURCE" && i.id === job?.path.elements[0]?.instrumentId,
+  );
+
 /** The generator at the other input of a combiner of the path. */
 export const sideGeneratorOf = (job: Job | undefined, instruments: Instrument[]) =>
   instruments.find(
@@ -49,7 +55,8 @@ export function SignalStep(props: {
       title={props.title ?? "Signal"}
       state={!here || wrong ? "attention" : on ? (g.hints.length ? "attention" : "done") : "open"}
       aside={
-        carrier && (
+        carrier &&
+        g.kind === "SIGNAL_GENERATOR" && (
           <Button
             size="compact-xs"
             variant="subtle"

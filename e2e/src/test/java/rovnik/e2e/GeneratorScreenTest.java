@@ -131,4 +131,99 @@ public class GeneratorScreenTest extends SpectrumScreen {
     enter("carrier with data");
     assertThat(page.getByLabel(words("Format: "))).isVisible();
   }
+
+  /** A keyed frequency: described, sent, measured; its deviation and the eye of its frequency. */
+  @Test
+  public void aKeyedFrequencyIsMeasured() {
+    job("Vector generator, its own errors");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    assertThat(page.getByLabel(words("Format: QPSK"))).isVisible();
+    enter("format gmsk");
+    assertThat(page.getByLabel(words("Format: GMSK"))).isVisible();
+    assertThat(page.getByLabel(words("Filter: Gaussian"))).isVisible();
+    enter("rate 50k");
+    enter("centre 458.525M");
+    enter("reference 10");
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    assertThat(dialog).containsText("It repeats without a seam");
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    field("at", "458.525M");
+    field("level", "0");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    start();
+    assertThat(reading("deviation")).containsText(words("12.(499|500)\\.\\d+ Hz"));
+    assertThat(reading("gainImbalance")).containsText("which is I is not known");
+    page.locator("input[aria-label='What tile 1 shows']").click();
+    page.getByRole(com.microsoft.playwright.options.AriaRole.OPTION)
+        .filter(new Locator.FilterOptions().setHasText("Eye of the frequency"))
+        .click();
+    assertThat(page.locator("canvas[aria-label='Eye of the frequency']")).isVisible();
+    keepsTheRules();
+    // Another format takes its filter along, and says that what is sent does not fit.
+    enter("format msk");
+    assertThat(page.getByLabel(words("Format: MSK"))).isVisible();
+    enter("format qpsk");
+    assertThat(page.getByLabel(words("Filter: root-raised cosine"))).isVisible();
+    assertThat(page.getByText(words("does not fit|envelope is steady|no symbols")).first())
+        .isVisible();
+  }
+
+  /** An equalizer is trained, and held with the weights that are on the screen. */
+  @Test
+  public void anEqualizerIsTrainedAndHeld() {
+    job("Vector generator, its own errors");
+    button("Setups").click();
+    page.getByText("16-QAM, as the buoy receiver takes it").click();
+    assertThat(page.getByLabel(words("Format: 16-QAM"))).isVisible();
+    button("Waveform ...").click();
+    button("Send it and play").click();
+    assertThat(page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG)).isHidden();
+    field("at", "458.525M");
+    field("level", "0");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    enter("equalizer held");
+    assertThat(page.getByText("Train the equalizer first")).isVisible();
+    page.keyboard().press("Escape");
+    start();
+    assertThat(reading("evm")).isVisible();
+    enter("equalizer trained");
+    assertThat(page.getByLabel("Reach of the equalizer")).isVisible();
+    page.locator("input[aria-label='What tile 2 shows']").click();
+    page.getByRole(com.microsoft.playwright.options.AriaRole.OPTION)
+        .filter(new Locator.FilterOptions().setHasText("Equalizer response"))
+        .click();
+    enter("equalizer held");
+    assertThat(page.getByLabel(words("Equalizer: held as it is"))).isVisible();
+    assertThat(reading("evm")).isVisible();
+    enter("equalizer off");
+    assertThat(page.getByLabel(words("Equalizer: off"))).isVisible();
+  }
+
+  /** The dock oscillator's supply: refused, mended, switched on, its AM measured. */
+  @Test
+  public void anOscillatorIsModulatedByItsSupply() {
+    job("Dock oscillator, AM by its supply");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    enter("analog");
+    button("Setups").click();
+    page.getByText("AM by the supply").click();
+    Locator supply = page.getByLabel("Supply", exact());
+    assertThat(supply).containsText("Dock oscillator works from 4.5 V to 5.5 V");
+    Locator amplitude = supply.getByLabel("swing to each side of Function source", inside());
+    supply.getByLabel("mean of Function source", inside()).fill("5");
+    page.keyboard().press("Enter");
+    amplitude.fill("1");
+    amplitude.press("Enter");
+    supply.getByLabel("output of Function source", inside()).press("Space");
+    assertThat(supply).containsText("it must not see 6 V");
+    button("Leave it").click();
+    supply.getByText(words("Use all of it")).click();
+    turn(supply.getByLabel("output of Function source", inside()), true);
+    start();
+    assertThat(reading("amount")).containsText(words("11\\.4\\d* %"));
+    keepsTheRules();
+    control(17, "output", "off");
+  }
 }

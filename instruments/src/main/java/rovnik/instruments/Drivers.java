@@ -8,6 +8,7 @@ import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
+import rovnik.instruments.source.ScpiFunctionSource;
 import rovnik.instruments.source.ScpiSignalGenerator;
 import rovnik.instruments.source.ScpiSignalSource;
 import rovnik.instruments.source.StepAttenuator;
@@ -44,6 +45,7 @@ public final class Drivers {
         case NETWORK_ANALYZER -> new ScpiNetworkAnalyzer(connection, dialect);
         case SIGNAL_SOURCE -> new ScpiSignalSource(connection, dialect);
         case SIGNAL_GENERATOR -> new ScpiSignalGenerator(connection, dialect);
+        case FUNCTION_SOURCE -> new ScpiFunctionSource(connection, dialect);
         case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
         case NOISE_SOURCE -> NoiseSource.over(connection, dialect);
         case PART_HOLDER -> PartHolder.over(connection, dialect);

@@ -11,6 +11,7 @@ public enum InstrumentKind {
   NETWORK_ANALYZER("Network analyzer"),
   SIGNAL_SOURCE("Signal source"),
   SIGNAL_GENERATOR("Vector generator"),
+  FUNCTION_SOURCE("Function source"),
   STEP_ATTENUATOR("Switched pad"),
   NOISE_SOURCE("Noise source"),
   PART_HOLDER("Plugged part"),

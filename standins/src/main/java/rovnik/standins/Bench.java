@@ -8,8 +8,10 @@ import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
 import rovnik.standins.world.DataReceiver;
 import rovnik.standins.world.ExciterTap;
+import rovnik.standins.world.FunctionOutput;
 import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
+import rovnik.standins.world.OscillatorLine;
 import rovnik.standins.world.ReceiverFrontEnd;
 import rovnik.standins.world.VoiceReceiver;
 import rovnik.standins.world.World;
@@ -28,6 +30,7 @@ public final class Bench implements AutoCloseable {
     world = new World(seed);
     NoiseBench noise = new NoiseBench(world);
     PartBench parts = new PartBench();
+    FunctionOutput supply = new FunctionOutput();
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -59,7 +62,12 @@ public final class Bench implements AutoCloseable {
                 paced),
             new GeneratorStandin("Rovnik,Vector generator stand-in,2,1.0", world.secondGenerator()),
             new DataReceiverStandin(new DataReceiver(world, seed + 41), paced),
-            new VoiceReceiverStandin(new VoiceReceiver(world, seed + 43), paced));
+            new VoiceReceiverStandin(new VoiceReceiver(world, seed + 43), paced),
+            new FunctionSourceStandin(supply),
+            new ReceiverStandin(
+                "Rovnik,IQ receiver stand-in,3,1.0",
+                new ReceiverFrontEnd(world, new OscillatorLine(world, supply)),
+                paced));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -137,6 +145,16 @@ public final class Bench implements AutoCloseable {
 
   public int voiceReceiverPort() {
     return port(15);
+  }
+
+  /** Feeds the dock oscillator. */
+  public int functionSourcePort() {
+    return port(16);
+  }
+
+  /** A receiver at the dock oscillator. */
+  public int thirdReceiverPort() {
+    return port(17);
   }
 
   /** Ports in the order of the getters. */

@@ -32,7 +32,8 @@ public final class DialectLibrary {
           "scpi-parts",
           "scpi-network",
           "scpi-data-receiver",
-          "scpi-voice-receiver");
+          "scpi-voice-receiver",
+          "scpi-function");
   private final Path folder;
 
   /**

@@ -23,6 +23,7 @@ import rovnik.core.network.NetworkData;
 import rovnik.core.path.ElementKind;
 import rovnik.core.path.LevelPlan;
 import rovnik.core.path.SourceLevel;
+import rovnik.core.path.Supply;
 import rovnik.core.result.Fact;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.instruments.Control;
@@ -41,6 +42,8 @@ import rovnik.instruments.network.NetworkCapabilities;
 import rovnik.instruments.parts.PartHolder;
 import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
+import rovnik.instruments.source.FunctionSource;
+import rovnik.instruments.source.FunctionState;
 import rovnik.instruments.source.GeneratorCapabilities;
 import rovnik.instruments.source.KnownWaveform;
 import rovnik.instruments.source.SignalGenerator;
@@ -58,6 +61,7 @@ import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.results.Nulls;
 import rovnik.server.results.SeriesDto;
 
 /** The instruments that Rovnik knows, each with its owner loop. */
@@ -67,6 +71,8 @@ public class BenchService implements UserFiles {
     private final InstrumentRow row;
     private InstrumentLoop loop;
     private volatile SourceState source;
+    private volatile FunctionState function;
+    private volatile Supply.Accuracy voltage;
     private volatile List<Control> controls = List.of();
     private volatile List<Fact> facts = List.of();
     private volatile List<Hint> hints = List.of();
@@ -84,6 +90,7 @@ public class BenchService implements UserFiles {
   private final List<Runnable> listeners = new CopyOnWriteArrayList<>();
   private final List<LongConsumer> removals = new CopyOnWriteArrayList<>();
   private final PowerGate gate;
+  private final Supplies supplies;
   private final AllowedAddresses allowed;
   private volatile Supplier<Set<Long>> jobsUnderWay = Set::of;
   private volatile LongFunction<Optional<KnownWaveform>> waveforms = id -> Optional.empty();
@@ -98,6 +105,7 @@ public class BenchService implements UserFiles {
     this.mapper = mapper;
     this.jobs = jobs;
     this.gate = gate;
+    this.supplies = new Supplies(jobs);
     this.dialects = new DialectLibrary(settings.data().resolve("dialects"));
     mapper.all().forEach(this::place);
   }
@@ -139,6 +147,10 @@ public class BenchService implements UserFiles {
   private static String refresh(Place place, Instrument instrument) {
     if (instrument instanceof SignalSource source) {
       place.source = source.state();
+    }
+    if (instrument instanceof FunctionSource source) {
+      place.voltage = source.accuracy();
+      place.function = source.state();
     }
     place.controls = instrument.controls();
     place.facts = instrument.facts();
@@ -218,8 +230,12 @@ public class BenchService implements UserFiles {
         p.loop.identity(),
         here ? p.controls.stream().map(InstrumentDto.ControlDto::of).toList() : List.of(),
         here ? p.facts.stream().map(SeriesDto.FactDto::of).toList() : List.of(),
-        here ? p.hints.stream().map(InstrumentDto.HintDto::of).toList() : List.of(),
+        here ? hints(p).stream().map(InstrumentDto.HintDto::of).toList() : List.of(),
         p.row.kind() == InstrumentKind.IQ_RECEIVER ? inputs(p) : null);
+  }
+
+  private List<Hint> hints(Place p) {
+    return p.function == null ? p.hints : supplies.hints(p.row.id(), p.function, p.voltage);
   }
 
   private @Nullable Integer inputs(Place p) {
@@ -425,6 +441,11 @@ public class BenchService implements UserFiles {
     Long id = job.path().sourceInstrument();
     Place place = id == null ? null : places.get(id);
     SourceState state = place == null ? null : place.source;
+    FunctionState fed = place == null ? null : place.function;
+    if (fed != null && fed.on()) {
+      // What it feeds sends what the path says.
+      return new SourceLevel(Nulls.orNan(job.path().elements().get(0).outputLevelDbm()), 0);
+    }
     return state == null || !state.on()
         ? SourceLevel.UNKNOWN
         : new SourceLevel(state.levelDbm(), state.crestDb());
@@ -536,6 +557,8 @@ public class BenchService implements UserFiles {
           try {
             if (i instanceof SignalSource source) {
               switchSource(place, source, values, jobId, overrideReason);
+            } else if (i instanceof FunctionSource source) {
+              supplies.turn(id, source, values, flow -> ask(place, flow, overrideReason));
             } else {
               values.forEach(i::set);
             }
@@ -593,8 +616,12 @@ public class BenchService implements UserFiles {
 
   private void ask(
       Place place, SourceLevel level, @Nullable Long jobId, @Nullable String overrideReason) {
+    ask(place, flow(place, level, jobId), overrideReason);
+  }
+
+  private void ask(Place place, Flow flow, @Nullable String overrideReason) {
     try {
-      gate.ask("i" + place.row.id(), flow(place, level, jobId), overrideReason);
+      gate.ask("i" + place.row.id(), flow, overrideReason);
     } catch (Conflict levels) {
       throw Conflict.levels(place.row.name() + " was not switched: " + levels.getMessage());
     }

@@ -13,6 +13,7 @@ import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
+import rovnik.core.modulation.analog.AnalogMeasurement;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
@@ -29,6 +30,7 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.modulation.AnalogSettingsDto;
 import rovnik.server.modulation.CarrierDto;
 import rovnik.server.modulation.CarrierSettingsDto;
 import rovnik.server.networks.NetworkService;
@@ -75,7 +77,9 @@ class DemoData implements ApplicationRunner {
           "Second receiver",
           "Second generator",
           "Buoy receiver",
-          "Voice radio");
+          "Voice radio",
+          "Function source",
+          "Third receiver");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -154,6 +158,41 @@ class DemoData implements ApplicationRunner {
         generator,
         other,
         standin("Voice radio", InstrumentKind.TESTED_RECEIVER, "scpi-voice-receiver"),
+        null);
+    oscillator(
+        standin("Function source", InstrumentKind.FUNCTION_SOURCE, "scpi-function"),
+        standin("Third receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq"));
+  }
+
+  /** The dock oscillator, fed from the function source, at a receiver of its own. */
+  private void oscillator(InstrumentDto supply, InstrumentDto receiver) {
+    JobDto job = jobs.create("Dock oscillator, AM by its supply", "Dock oscillator");
+    jobs.saveLimits(job.id(), new LimitsDto(64e6, null, null, null, null));
+    PathElementDto source =
+        element("Dock oscillator", ElementKind.SOURCE, 0.0, 0, null, null, 18.0, 7.0, supply.id());
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                source.fed(4.5, 5.5, 6.0),
+                element("Cable 1 m", ElementKind.CABLE, -0.2, 0.1, null, null, 26.0, null, null),
+                element(
+                    "Third receiver IN",
+                    ElementKind.PORT,
+                    0.0,
+                    0,
+                    10.0,
+                    20.0,
+                    18.0,
+                    null,
+                    receiver.id())),
+            0,
+            0));
+    setups.keep(
+        job.id(),
+        AnalogMeasurement.KIND,
+        "AM by the supply",
+        json.tree(AnalogSettingsDto.near("am", 64e6, 10)),
         null);
   }
 
@@ -416,7 +455,10 @@ class DemoData implements ApplicationRunner {
         plain.outputLevelDbm(),
         plain.instrumentId(),
         plain.networkId(),
-        plain.sideGainDb());
+        plain.sideGainDb(),
+        null,
+        null,
+        null);
   }
 
   /** The demo's stand-ins may sit on other ports than last time. */
@@ -453,6 +495,9 @@ class DemoData implements ApplicationRunner {
         returnLossDb,
         outputDbm,
         instrument,
+        null,
+        null,
+        null,
         null,
         null);
   }

@@ -82,7 +82,8 @@ interface JobMapper {
   @Select(
       "select name, kind, gain_kind, gain_db, gain_table, shift_hz, tolerance_db,"
           + " highest_level_dbm, damage_level_dbm, dc_allowed, return_loss_db, output_level_dbm,"
-          + " instrument_id, network_id, side_gain_db from path_element where job_id = #{jobId} order by position")
+          + " instrument_id, network_id, side_gain_db, supply_lowest_volts,"
+          + " supply_highest_volts, supply_damage_volts from path_element where job_id = #{jobId} order by position")
   List<PathElementDto> elements(long jobId);
 
   @Delete("delete from path_element where job_id = #{jobId}")
@@ -91,10 +92,13 @@ interface JobMapper {
   @Insert(
       "insert into path_element (job_id, position, name, kind, gain_kind, gain_db, gain_table,"
           + " shift_hz, tolerance_db, highest_level_dbm, damage_level_dbm, dc_allowed,"
-          + " return_loss_db, output_level_dbm, instrument_id, network_id, side_gain_db) values (#{jobId}, #{position},"
+          + " return_loss_db, output_level_dbm, instrument_id, network_id, side_gain_db,"
+          + " supply_lowest_volts, supply_highest_volts, supply_damage_volts)"
+          + " values (#{jobId}, #{position},"
           + " #{e.name}, #{e.kind}, #{e.gainKind}, #{e.gainDb}, #{e.gainTable}, #{e.shiftHz},"
           + " #{e.toleranceDb}, #{e.highestLevelDbm}, #{e.damageLevelDbm}, #{e.dcAllowed},"
-          + " #{e.returnLossDb}, #{e.outputLevelDbm}, #{e.instrumentId}, #{e.networkId}, #{e.sideGainDb})")
+          + " #{e.returnLossDb}, #{e.outputLevelDbm}, #{e.instrumentId}, #{e.networkId}, #{e.sideGainDb},"
+          + " #{e.supplyLowestVolts}, #{e.supplyHighestVolts}, #{e.supplyDamageVolts})")
   void insertElement(
       @Param("jobId") long jobId,
       @Param("position") int position,

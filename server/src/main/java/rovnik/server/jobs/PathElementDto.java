@@ -1,6 +1,7 @@
 package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.formats.GainTableCsv;
@@ -8,6 +9,7 @@ import rovnik.core.path.ElementKind;
 import rovnik.core.path.FrequencyMap;
 import rovnik.core.path.Gain;
 import rovnik.core.path.PathElement;
+import rovnik.core.path.Supply;
 import rovnik.server.config.Refusals;
 import rovnik.server.results.Nulls;
 
@@ -24,6 +26,10 @@ import rovnik.server.results.Nulls;
  *     null
  * @param networkId the Touchstone file of a gain of kind "file", or null
  * @param sideGainDb gain from a combiner's other input, null for all others
+ * @param supplyLowestVolts of a source that an instrument feeds: lowest supply that it works at;
+ *     null of all others
+ * @param supplyHighestVolts highest supply that it works at, null likewise
+ * @param supplyDamageVolts supply that it must never see; null for the highest
  */
 @Schema(name = "PathElement")
 public record PathElementDto(
@@ -41,7 +47,10 @@ public record PathElementDto(
     @Nullable Double outputLevelDbm,
     @Nullable Long instrumentId,
     @Nullable Long networkId,
-    @Nullable Double sideGainDb) {
+    @Nullable Double sideGainDb,
+    @Nullable Double supplyLowestVolts,
+    @Nullable Double supplyHighestVolts,
+    @Nullable Double supplyDamageVolts) {
 
   /** An element without gain, such as a source or a port. */
   public static PathElementDto plain(
@@ -60,6 +69,9 @@ public record PathElementDto(
         null,
         outputDbm,
         instrument,
+        null,
+        null,
+        null,
         null,
         null);
   }
@@ -81,7 +93,10 @@ public record PathElementDto(
         outputLevelDbm,
         instrumentId,
         networkId,
-        sideGainDb);
+        sideGainDb,
+        supplyLowestVolts,
+        supplyHighestVolts,
+        supplyDamageVolts);
   }
 
   /** The same combiner with another level at its other input, null for nothing. */
@@ -101,7 +116,10 @@ public record PathElementDto(
         levelDbm,
         instrumentId,
         networkId,
-        sideGainDb);
+        sideGainDb,
+        supplyLowestVolts,
+        supplyHighestVolts,
+        supplyDamageVolts);
   }
 
   /** The same as a combiner with this gain from its other input. */
@@ -121,12 +139,54 @@ public record PathElementDto(
         outputLevelDbm,
         instrumentId,
         networkId,
-        gainFromSideDb);
+        gainFromSideDb,
+        supplyLowestVolts,
+        supplyHighestVolts,
+        supplyDamageVolts);
+  }
+
+  /** The same as a source that its instrument feeds. */
+  public PathElementDto fed(double lowestVolts, double highestVolts, double damageVolts) {
+    return new PathElementDto(
+        name,
+        kind,
+        gainKind,
+        gainDb,
+        gainTable,
+        shiftHz,
+        toleranceDb,
+        highestLevelDbm,
+        damageLevelDbm,
+        dcAllowed,
+        returnLossDb,
+        outputLevelDbm,
+        instrumentId,
+        networkId,
+        sideGainDb,
+        lowestVolts,
+        highestVolts,
+        damageVolts);
+  }
+
+  /** What the supply of a source may be, where that is told; refuses what cannot be. */
+  public Optional<Supply> supply() {
+    if (supplyLowestVolts == null && supplyHighestVolts == null && supplyDamageVolts == null) {
+      return Optional.empty();
+    }
+    if (kind != ElementKind.SOURCE) {
+      throw new Refusal("supplyLowestVolts", "Only the source of a path has a supply here.");
+    }
+    return Optional.of(
+        new Supply(
+            Nulls.orNan(supplyLowestVolts),
+            Nulls.orNan(supplyHighestVolts),
+            Nulls.orNan(supplyDamageVolts)));
   }
 
   /** The element as the core knows it; refuses what cannot be. */
   PathElement toCore() {
     Refusals.named(name, "name", "element");
+    supply();
     if (kind == null) {
       throw new Refusal("kind", "Say what the element is: pad, cable, amplifier, ...");
     }

@@ -46,6 +46,24 @@ public record AnalogSettingsDto(
   static final AnalogSettingsDto FIRST =
       new AnalogSettingsDto("fm", 458.525e6, 25e3, 0.2, 0, 0, 0, 0, false, null, null, 33);
 
+  /** Settings of which the rest is as usual. */
+  public static AnalogSettingsDto near(
+      String modulation, double centreHz, double referenceLevelDbm) {
+    return new AnalogSettingsDto(
+        modulation,
+        centreHz,
+        FIRST.bandHz,
+        FIRST.seconds,
+        0,
+        0,
+        0,
+        0,
+        false,
+        null,
+        null,
+        referenceLevelDbm);
+  }
+
   @Override
   public AnalogSettingsDto ofWhole() {
     return new AnalogSettingsDto(

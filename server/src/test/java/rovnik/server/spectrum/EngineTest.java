@@ -146,6 +146,9 @@ public class EngineTest {
         kind == ElementKind.SOURCE ? 0.0 : null,
         null,
         null,
+        null,
+        null,
+        null,
         null);
   }
 

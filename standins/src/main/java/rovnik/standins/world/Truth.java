@@ -210,6 +210,23 @@ public final class Truth {
   public static final double EXCITER_SPUR_DBC = -50;
   public static final double EXCITER_SECOND_HARMONIC_DBC = -30;
 
+  /** Function source: scale, offset and clock are a little off. */
+  public static final double FUNCTION_SHARE_ERROR = 0.004;
+
+  public static final double FUNCTION_OFFSET_ERROR_VOLTS = 0.003;
+  public static final double FUNCTION_REFERENCE_ERROR = 12e-6;
+
+  /** Dock oscillator: a part for 5 V whose output follows its supply from 1.2 V on. */
+  public static final double OSCILLATOR_HZ = 64e6;
+
+  public static final double OSCILLATOR_ERROR = -3.1e-6;
+  public static final double OSCILLATOR_DBM = 7;
+  public static final double OSCILLATOR_VOLTS = 5;
+  public static final double OSCILLATOR_STARTS_VOLTS = 1.2;
+  public static final double OSCILLATOR_DAMAGE_VOLTS = 6;
+  public static final double OSCILLATOR_PUSHING_HZ_PER_VOLT = 18;
+  public static final double OSCILLATOR_HARMONIC_DBC = -28;
+
   /** Level error of the receiver, in dB, at a frequency and attenuation. */
   public static double receiverErrorDb(double hz, double attenuationDb) {
     return 0.06 * Math.sin(hz / 37e6) + 0.002 * attenuationDb;
