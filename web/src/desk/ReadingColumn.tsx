@@ -67,7 +67,7 @@ export function formatValue(r: Reading): string {
       ? grouped(r.value, decimals)
       : `${r.value > 0 ? "+" : ""}${grouped(r.value, decimals)}`;
   }
-  if (r.unit === "V" || r.unit === "W") {
+  if (r.unit === "V" || r.unit === "W" || r.unit === "rad") {
     return formatCell(Number(r.value.toPrecision(4)), r.unit);
   }
   if (r.unit === "") {

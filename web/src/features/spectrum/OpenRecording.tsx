@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Recording } from "../../api/client";
 
-/** Opens a SigMF pair from disk. */
+/** Opens a SigMF pair or a WAV file from disk. */
 export function OpenRecording(props: { onClose: () => void; onOpened: (source: string) => void }) {
   const queries = useQueryClient();
   const [files, setFiles] = useState<File[]>([]);
@@ -37,12 +37,13 @@ export function OpenRecording(props: { onClose: () => void; onOpened: (source: s
     <Modal opened onClose={props.onClose} title="Open a recording">
       <Stack>
         <Text fz="sm">
-          Choose both files of a SigMF recording: the .sigmf-meta and the .sigmf-data file.
+          Choose both files of a SigMF recording, the .sigmf-meta and the .sigmf-data file; or one
+          .wav file, of one channel or of I and Q.
         </Text>
         <FileInput
           multiple
           label="Files"
-          placeholder="Choose two files"
+          placeholder="Choose two files, or one .wav"
           value={files}
           onChange={(f) => {
             setFiles(f);

@@ -1,5 +1,6 @@
 import { UnstyledButton } from "@mantine/core";
-import type { CarrierDescription, WaveformPart } from "../../api/client";
+import { useQuery } from "@tanstack/react-query";
+import { api, type CarrierDescription, type Recording, type WaveformPart } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
@@ -7,6 +8,20 @@ import classes from "../../desk/Desk.module.css";
 import { DataSentence, WhatSentence } from "../modulation/CarrierWhat";
 import { described } from "../modulation/carrierWords";
 import { firstPart, KINDS } from "./parts";
+
+/** Recordings that are open, by their number. */
+function useRecordings(): Record<string, string> {
+  const { data = [] } = useQuery({
+    queryKey: ["recordings"],
+    queryFn: () => api.get<Recording[]>("/api/recordings"),
+  });
+  return Object.fromEntries(data.map((r) => [String(r.id), r.name]));
+}
+
+const firstOf = (recordings: Record<string, string>) => {
+  const [id] = Object.keys(recordings);
+  return id ? Number(id) : null;
+};
 
 /** One part of a waveform as a sentence. */
 export function PartSentence(props: {
@@ -40,17 +55,25 @@ export function PartSentence(props: {
       onCommit={(v) => onChange({ [key]: v })}
     />
   );
+  const recordings = useRecordings();
+  const taken = p.recordingId === null ? "" : String(p.recordingId);
   const rate = (
     <>
       {" "}
       by{" "}
       <Choice
         label="Message"
-        value={p.byNoise ? "noise" : "tone"}
-        choices={{ tone: "a tone of", noise: "noise up to" }}
-        onChange={(v) => onChange({ byNoise: v === "noise" })}
+        value={taken || (p.byNoise ? "noise" : "tone")}
+        choices={{ tone: "a tone of", noise: "noise up to", ...recordings }}
+        onChange={(v) =>
+          onChange(
+            v in recordings
+              ? { recordingId: Number(v), byNoise: false }
+              : { recordingId: null, byNoise: v === "noise" },
+          )
+        }
       />{" "}
-      {field("rateHz", "Rate", "Hz")}
+      {!taken && field("rateHz", "Rate", "Hz")}
     </>
   );
   const describe = async (change: Partial<CarrierDescription>) => {
@@ -66,6 +89,7 @@ export function PartSentence(props: {
         onChange={(kind) =>
           onChange({
             ...firstPart(kind, props.carrier),
+            recordingId: kind === "recording" ? firstOf(recordings) : null,
             offsetHz: p.offsetHz,
             levelDb: p.levelDb,
           })
@@ -124,6 +148,19 @@ export function PartSentence(props: {
           {" "}
           of {field("widthSeconds", "Width", "s")} every {field("intervalSeconds", "Interval", "s")}
           , edges of {field("edgeSeconds", "Edges", "s")}
+        </>
+      )}
+      {p.kind === "recording" && (
+        <>
+          :{" "}
+          <Choice
+            label="Recording"
+            value={taken}
+            choices={
+              Object.keys(recordings).length ? recordings : { "": "none is open, open one first" }
+            }
+            onChange={(v) => v && onChange({ recordingId: Number(v) })}
+          />
         </>
       )}
       {p.kind === "noise" && <> {field("bandHz", "Band", "Hz")} wide</>}

@@ -11,6 +11,7 @@ export const KINDS: Record<string, string> = {
   pulses: "pulses",
   noise: "noise",
   sweep: "sweep",
+  recording: "recording as it is",
 };
 
 /** A common carrier, where nothing else says what is wanted. */

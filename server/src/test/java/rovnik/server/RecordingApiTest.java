@@ -161,6 +161,55 @@ public class RecordingApiTest {
     assertEquals(server.json(server.get("/api/recordings"), 200).size(), before);
   }
 
+  /** A WAV file becomes a recording, and the sound that modulates a waveform. */
+  @Test
+  public void aWavFileIsARecordingAndAMessage() {
+    int samples = 16_000;
+    ByteBuffer b = ByteBuffer.allocate(44 + 2 * samples).order(ByteOrder.LITTLE_ENDIAN);
+    b.put("RIFF".getBytes()).putInt(36 + 2 * samples).put("WAVEfmt ".getBytes()).putInt(16);
+    b.putShort((short) 1).putShort((short) 1).putInt(16_000).putInt(32_000);
+    b.putShort((short) 2).putShort((short) 16).put("data".getBytes()).putInt(2 * samples);
+    for (int n = 0; n < samples; n++) {
+      b.putShort((short) Math.round(20_000 * Math.cos(2 * Math.PI * 1000 * n / 16_000.0)));
+    }
+    JsonNode recording =
+        server.json(
+            server.upload(
+                "/api/recordings", new RunningServer.Part("data", "voice.wav", b.array())),
+            201);
+    assertEquals(recording.get("sampleRateHz").asDouble(), 16_000, 0);
+    assertEquals(recording.get("samples").asLong(), samples);
+    JsonNode waveform =
+        server.json(
+            server.send(
+                "POST",
+                "/api/waveforms",
+                "{\"parts\":[{\"kind\":\"fm\",\"deviationHz\":2500,\"recordingId\":%d}]}"
+                    .formatted(recording.get("id").asLong())),
+            201);
+    assertTrue(waveform.get("seamless").asBoolean());
+    JsonNode measured =
+        server.json(
+            server.send(
+                "POST",
+                "/api/recordings/" + waveform.get("id").asLong() + "/measure",
+                "{\"measurement\":\"analog\",\"settings\":{\"modulation\":\"fm\",\"seconds\":0.5}}"),
+            200);
+    for (JsonNode r : measured.get("readings")) {
+      if (r.get("id").asString().equals("amount")) {
+        assertEquals(r.get("value").asDouble(), 2500, 12);
+      }
+    }
+    JsonNode problem =
+        server.json(
+            server.upload(
+                "/api/recordings",
+                new RunningServer.Part(
+                    "data", "voice.wav", java.util.Arrays.copyOf(b.array(), 9000))),
+            400);
+    assertTrue(problem.get("detail").asString().contains("ends early"), problem.toString());
+  }
+
   @DataProvider
   public Object[][] badRequests() {
     return new Object[][] {

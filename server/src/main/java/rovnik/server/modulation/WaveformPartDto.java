@@ -6,8 +6,10 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.wave.BandNoise;
+import rovnik.core.modulation.wave.ByAudio;
 import rovnik.core.modulation.wave.DataPart;
 import rovnik.core.modulation.wave.Modulated;
+import rovnik.core.modulation.wave.OwnSamples;
 import rovnik.core.modulation.wave.Pulses;
 import rovnik.core.modulation.wave.Sweep;
 import rovnik.core.modulation.wave.Tones;
@@ -37,7 +39,8 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param fromHz where a sweep begins
  * @param toHz where it ends
  * @param seconds that it lasts
- * @param recordingId of samples as they are
+ * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
+ *     a tone
  */
 @Schema(name = "WaveformPart")
 record WaveformPartDto(
@@ -80,7 +83,7 @@ record WaveformPartDto(
 
   /** Reads samples of a recording. */
   interface Samples {
-    WavePart of(long recordingId);
+    OwnSamples of(long recordingId);
   }
 
   WaveSum.Placed toCore(long seed, Samples samples) {
@@ -103,9 +106,11 @@ record WaveformPartDto(
               given(intervalSeconds, "intervalSeconds"),
               or(edgeSeconds, 0));
       case "noise" -> new BandNoise(given(bandHz, "bandHz"), seed);
-      case "am" -> modulated(Modulated.Kind.AM, given(depthPercent, "depthPercent") / 100, seed);
-      case "fm" -> modulated(Modulated.Kind.FM, given(deviationHz, "deviationHz"), seed);
-      case "pm" -> modulated(Modulated.Kind.PM, given(deviationRadians, "deviationRadians"), seed);
+      case "am" ->
+          modulated(Modulated.Kind.AM, given(depthPercent, "depthPercent") / 100, seed, samples);
+      case "fm" -> modulated(Modulated.Kind.FM, given(deviationHz, "deviationHz"), seed, samples);
+      case "pm" ->
+          modulated(Modulated.Kind.PM, given(deviationRadians, "deviationRadians"), seed, samples);
       case "sweep" ->
           new Sweep(given(fromHz, "fromHz"), given(toHz, "toHz"), given(seconds, "seconds"));
       case "recording" -> samples.of(given(recordingId, "recordingId"));
@@ -113,7 +118,10 @@ record WaveformPartDto(
     };
   }
 
-  private Modulated modulated(Modulated.Kind k, double amount, long seed) {
+  private WavePart modulated(Modulated.Kind k, double amount, long seed, Samples samples) {
+    if (recordingId != null) {
+      return new ByAudio(k, amount, samples.of(recordingId));
+    }
     return new Modulated(k, amount, given(rateHz, "rateHz"), byNoise != null && byNoise, seed);
   }
 

@@ -12,7 +12,6 @@ import rovnik.core.modulation.Modulator;
 import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.modulation.Waveform;
 import rovnik.core.modulation.wave.OwnSamples;
-import rovnik.core.modulation.wave.WavePart;
 import rovnik.core.modulation.wave.WaveSum;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.uncertainty.InstrumentAccuracy;
@@ -100,7 +99,7 @@ class Waveforms {
     }
     WaveSum sum = new WaveSum(placed);
     double rate = rate(r, usualRate(r, sum));
-    double seconds = r.seconds() == null ? USUAL_SAMPLES / rate : r.seconds();
+    double seconds = r.seconds() == null ? usualSeconds(r, rate) : r.seconds();
     return new Made(sum.make(rate, seconds), sum.words());
   }
 
@@ -108,7 +107,11 @@ class Waveforms {
   private double usualRate(WaveformRequest r, WaveSum sum) {
     for (WaveformPartDto p : r.parts()) {
       if (p.recordingId() != null) {
-        return recordings.find(p.recordingId()).sampleRateHz() / USUAL_OVERSAMPLING;
+        double own = recordings.find(p.recordingId()).sampleRateHz();
+        // Sound comes round without a seam at a multiple of its own rate.
+        return "recording".equals(p.kind())
+            ? own / USUAL_OVERSAMPLING
+            : own * Math.max(1, Math.ceil(sum.leastRateHz() / own / 2));
       }
       if (p.carrier() != null) {
         double perSymbol = Math.ceil(sum.leastRateHz() / p.carrier().symbolRateHz());
@@ -120,7 +123,18 @@ class Waveforms {
     return 2 * Math.ceil(wanted / decade) * decade;
   }
 
-  private WavePart samplesOf(long id) {
+  /** As long as what was recorded, or so many samples. */
+  private double usualSeconds(WaveformRequest r, double rate) {
+    for (WaveformPartDto p : r.parts()) {
+      if (p.recordingId() != null) {
+        RecordingDto own = recordings.find(p.recordingId());
+        return Math.min(WaveSum.LONGEST / rate, own.samples() / own.sampleRateHz());
+      }
+    }
+    return USUAL_SAMPLES / rate;
+  }
+
+  private OwnSamples samplesOf(long id) {
     RecordingDto r = recordings.find(id);
     return new OwnSamples(recordings.record(id, WaveSum.LONGEST).iq(), r.sampleRateHz(), r.name());
   }

@@ -26,6 +26,7 @@ import rovnik.core.emission.RecordLooks;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.formats.SampleFormat;
 import rovnik.core.formats.SigMf;
+import rovnik.core.formats.WavFile;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.RecordSpectrum;
@@ -175,6 +176,17 @@ public class RecordingService {
         }
       }
     }
+  }
+
+  /** Opens a WAV file: its samples around 0 Hz. */
+  public RecordingDto openWav(String name, WavFile wav) {
+    return keep(
+        name,
+        "file",
+        new IqRecord(wav.iq(), wav.rateHz(), 0, Double.NaN, false),
+        InstrumentAccuracy.UNKNOWN,
+        "",
+        Instant.now());
   }
 
   /** Keeps the samples of a live record. */

@@ -4,6 +4,7 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.FileSystemResource;
 import org.springframework.core.io.Resource;
@@ -24,6 +25,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 import rovnik.core.Refusal;
+import rovnik.core.formats.WavFile;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.Peak;
@@ -93,6 +95,11 @@ class RecordingController {
       @RequestParam(name = "meta", required = false) MultipartFile meta,
       @RequestParam(name = "data", required = false) MultipartFile data)
       throws IOException {
+    if (data != null && wav(data)) {
+      try (InputStream in = data.getInputStream()) {
+        return recordings.openWav(name(data), WavFile.read(in));
+      }
+    }
     if (meta == null || meta.isEmpty()) {
       throw new Refusal("meta", "Choose the .sigmf-meta file of the recording.");
     }
@@ -103,14 +110,20 @@ class RecordingController {
       throw new Refusal(
           "meta", "The metadata is larger than 4 MB: this is not a .sigmf-meta file.");
     }
-    String original = data.getOriginalFilename();
-    String name =
-        original == null || original.isBlank()
-            ? "recording"
-            : original.replaceFirst(".*[/\\\\]", "").replaceFirst("\\.sigmf-data$", "");
     try (InputStream in = data.getInputStream()) {
-      return recordings.open(name, meta.getBytes(), in);
+      return recordings.open(name(data), meta.getBytes(), in);
     }
+  }
+
+  private static String name(MultipartFile data) {
+    String original = data.getOriginalFilename();
+    return original == null || original.isBlank()
+        ? "recording"
+        : original.replaceFirst(".*[/\\\\]", "").replaceFirst("\\.sigmf-data$", "");
+  }
+
+  private static boolean wav(MultipartFile data) {
+    return name(data).toLowerCase(Locale.ROOT).endsWith(".wav");
   }
 
   @PutMapping("/{id}/calibration")

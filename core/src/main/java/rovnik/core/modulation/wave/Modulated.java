@@ -45,17 +45,18 @@ public record Modulated(Kind kind, double amount, double rateHz, boolean noise, 
 
   @Override
   public String words() {
+    return amountWords() + (noise ? " by noise to " : " at ") + Frequency.ofHertz(rateHz);
+  }
+
+  /** "AM 50 %". */
+  String amountWords() {
     String much =
         switch (kind) {
           case AM -> String.format(java.util.Locale.ROOT, "%.4g %%", 100 * amount);
           case FM -> Frequency.ofHertz(amount).toString();
           case PM -> String.format(java.util.Locale.ROOT, "%.4g rad", amount);
         };
-    return kind.label()
-        + " "
-        + much
-        + (noise ? " by noise to " : " at ")
-        + Frequency.ofHertz(rateHz);
+    return kind.label() + " " + much;
   }
 
   /** Carson's rule, and an octave of the message more. */
@@ -76,15 +77,32 @@ public record Modulated(Kind kind, double amount, double rateHz, boolean noise, 
   @Override
   public double[] make(int samples, double sampleRateHz) {
     double[] m = noise ? noise(samples, sampleRateHz) : tone(samples, sampleRateHz);
-    double[] out = new double[2 * samples];
-    if (kind == Kind.AM) {
+    if (kind == Kind.FM && !noise) {
+      // The integral of a tone in closed form.
+      double[] out = new double[samples];
       for (int n = 0; n < samples; n++) {
-        out[2 * n] = 1 + amount * m[n];
+        out[n] = Math.sin(2 * Math.PI * (rateHz / sampleRateHz * n % 1.0)) / rateHz;
+      }
+      return turned(amount, out);
+    }
+    return carrier(kind, amount, m, sampleRateHz);
+  }
+
+  /** A carrier that follows a message. */
+  static double[] carrier(Kind kind, double amount, double[] message, double sampleRateHz) {
+    if (kind == Kind.AM) {
+      double[] out = new double[2 * message.length];
+      for (int n = 0; n < message.length; n++) {
+        out[2 * n] = 1 + amount * message[n];
       }
       return Tones.unit(out);
     }
-    double[] phase = kind == Kind.PM ? m : integral(m, sampleRateHz);
-    for (int n = 0; n < samples; n++) {
+    return turned(amount, kind == Kind.PM ? message : integral(message, sampleRateHz));
+  }
+
+  private static double[] turned(double amount, double[] phase) {
+    double[] out = new double[2 * phase.length];
+    for (int n = 0; n < phase.length; n++) {
       double angle = amount * phase[n];
       out[2 * n] = Math.cos(angle);
       out[2 * n + 1] = Math.sin(angle);
@@ -120,19 +138,13 @@ public record Modulated(Kind kind, double amount, double rateHz, boolean noise, 
     return m;
   }
 
-  /** 2 pi times the integral; of a tone in closed form. */
-  private double[] integral(double[] m, double sampleRateHz) {
+  /** 2 pi times the integral by the trapezoidal rule; the first sample follows the last. */
+  private static double[] integral(double[] m, double sampleRateHz) {
     double[] out = new double[m.length];
-    if (!noise) {
-      for (int n = 0; n < m.length; n++) {
-        out[n] = Math.sin(2 * Math.PI * (rateHz / sampleRateHz * n % 1.0)) / rateHz;
-      }
-      return out;
-    }
     double sum = 0;
     for (int n = 0; n < m.length; n++) {
       out[n] = sum;
-      sum += 2 * Math.PI * m[n] / sampleRateHz;
+      sum += Math.PI * (m[n] + m[(n + 1) % m.length]) / sampleRateHz;
     }
     return out;
   }
