@@ -1,4 +1,4 @@
-import { Button, Group, Text } from "@mantine/core";
+import { Button, Group, Text, UnstyledButton } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { CarrierDescription, Instrument, Job } from "../../api/client";
 import { formatHertz, formatSeconds } from "../../components/units";
@@ -124,6 +124,17 @@ export function Steps<S extends object>(props: Props<S>) {
             {frame.view.facts.attenuationDb !== null &&
               `; attenuator ${frame.view.facts.attenuationDb} dB`}
             {marks.length > 0 && `; ${marks.join(", ")}`}
+            {frame.view.facts.fittingReferenceDbm !== null && (
+              <>
+                ;{" "}
+                <UnstyledButton
+                  style={{ textDecoration: "underline", fontSize: "inherit" }}
+                  onClick={model.fitLevel}
+                >
+                  fit the level
+                </UnstyledButton>
+              </>
+            )}
           </div>
         ) : (
           <Text fz="sm">{state?.phase === "RUNNING" ? "measuring ..." : "nothing yet"}</Text>

@@ -57,7 +57,7 @@ export const actCommand = (name: string, hint: string, run: () => unknown) => ({
 
 /** Those that every desk of single records has. */
 export const commonCommands = (
-  model: { keep: (name: string) => Promise<string> },
+  model: { keep: (name: string) => Promise<string>; fitLevel: () => string },
   actions: { toggle: () => unknown; open: () => unknown },
 ) => [
   {
@@ -65,6 +65,12 @@ export const commonCommands = (
     argument: "<name>",
     hint: "keep a run",
     run: (name: string) => model.keep(name),
+  },
+  {
+    name: "fit level",
+    argument: "",
+    hint: "reference level to what is there",
+    run: model.fitLevel,
   },
   actCommand("start or hold", "start, hold, resume", actions.toggle),
   actCommand("open recording", "a SigMF pair", actions.open),

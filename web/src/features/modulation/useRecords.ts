@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Job, Outcome, RecordState, RecordView } from "../../api/client";
 import type { Arrays, RawFrame } from "../../api/frames";
 import { useCalmFrame } from "../../api/live";
@@ -12,6 +12,15 @@ export interface RecordFrame<S extends object> {
   view: RecordView;
   settings: S;
 }
+
+/** Settings that say how high a level is expected. */
+interface Levelled {
+  referenceLevelDbm: number;
+}
+
+/** A level that is set so near is not set again. */
+const NEAR_DB = 1;
+const MOST_FITS = 8;
 
 /** Everything that a screen of single records does with its source. */
 export function useRecords<S extends object>(
@@ -35,7 +44,40 @@ export function useRecords<S extends object>(
       start();
     }
   }, [source, state, start]);
-  return { ...session, frame, plan };
+
+  // Fitting the level takes a look or two: what was cut off tells too little of how high it is.
+  const [fitting, setFitting] = useState(0);
+  const asked = useRef<number | null>(null);
+  const { change } = session;
+  useEffect(() => {
+    const wanted = frame?.view.facts.fittingReferenceDbm ?? null;
+    const set = (frame?.settings as Levelled | undefined)?.referenceLevelDbm;
+    if (fitting === 0 || wanted === null || set === undefined) {
+      return;
+    }
+    if (asked.current !== null && asked.current !== set) {
+      return; // a look from before
+    }
+    if (Math.abs(wanted - set) <= NEAR_DB) {
+      setFitting(0);
+      return;
+    }
+    setFitting(fitting - 1);
+    asked.current = wanted;
+    change({ referenceLevelDbm: wanted } as unknown as Partial<S>);
+  }, [fitting, frame, change]);
+
+  /** Sets the reference level to what is there. */
+  const fitLevel = () => {
+    const known = frame?.view.facts.fittingReferenceDbm ?? null;
+    if (known === null) {
+      return "There is no level to fit to yet. Start first.";
+    }
+    asked.current = null;
+    setFitting(MOST_FITS);
+    return "";
+  };
+  return { ...session, frame, plan, fitLevel };
 }
 
 const recordFrame = <S extends object>({ header, arrays }: RawFrame): RecordFrame<S> => ({

@@ -155,6 +155,14 @@ public class GeneratorScreenTest extends SpectrumScreen {
     start();
     assertThat(reading("deviation")).containsText(words("12.(499|500)\\.\\d+ Hz"));
     assertThat(reading("gainImbalance")).containsText("which is I is not known");
+    // A steady envelope at 0 dBm: the reference level goes to just above it, from too high and too
+    // low.
+    for (String wrong : new String[] {"40", "-25"}) {
+      enter("reference " + wrong);
+      assertThat(page.getByLabel("Reference level", exact())).hasValue(words(wrong.substring(1)));
+      enter("fit level");
+      assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^[123] dBm$"));
+    }
     page.locator("input[aria-label='What tile 1 shows']").click();
     page.getByRole(com.microsoft.playwright.options.AriaRole.OPTION)
         .filter(new Locator.FilterOptions().setHasText("Eye of the frequency"))

@@ -103,22 +103,48 @@ public class ScreenshotMaker {
     wait(page, 1500);
     shoot(page, "trimmed");
     press(page, "Back to the live view");
-    type(page, "analog");
-    type(page, "modulation am");
-    type(page, "reference 10");
+    keyed(page);
+    page.keyboard().press("Space");
+    rovnik.control(page, 12, "output", "off");
+    oscillator(rovnik, page);
+    receivers(rovnik, page);
+    page.locator("input[aria-label=Job]").click();
+    page.getByText("Outer buoy, yearly check").click();
+  }
+
+  /** A carrier whose frequency is keyed, with the eye of its frequency. */
+  private void keyed(Page page) {
+    type(page, "format gmsk");
+    type(page, "rate 50k");
     press(page, "Waveform ...");
-    menu(page, "Part: carrier with data", "AM");
-    page.getByText("AM 50.00 % at 1 kHz").first().waitFor();
+    page.getByText("It repeats without a seam").waitFor();
     press(page, "Send it and play");
+    page.getByTestId("reading-deviation").waitFor();
+    page.locator("input[aria-label='What tile 2 shows']").click();
+    page.getByRole(AriaRole.OPTION)
+        .filter(new Locator.FilterOptions().setHasText("Eye of the frequency"))
+        .click();
+    wait(page, 1500);
+    page.locator("[data-at='45']").first().hover();
+    wait(page, 700);
+    shoot(page, "keyed");
+  }
+
+  /** AM of an oscillator by its supply. */
+  private void oscillator(Processes rovnik, Page page) {
+    job(page, "Dock oscillator, AM by its supply");
+    type(page, "analog");
+    press(page, "Setups");
+    page.getByText("AM by the supply").click();
+    page.getByText("Use all of it").click();
+    page.getByText("swings 4.565 to 5.435 V").waitFor();
+    rovnik.control(page, 17, "output", "on");
     press(page, "Start");
     page.getByTestId("reading-sinad").waitFor();
     wait(page, 1500);
     shoot(page, "analog");
     page.keyboard().press("Space");
-    rovnik.control(page, 12, "output", "off");
-    receivers(rovnik, page);
-    page.locator("input[aria-label=Job]").click();
-    page.getByText("Outer buoy, yearly check").click();
+    rovnik.control(page, 17, "output", "off");
   }
 
   /** Sensitivity of the buoy's receiver, and what the voice radio's loudspeaker gives. */

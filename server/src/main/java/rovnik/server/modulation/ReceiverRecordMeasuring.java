@@ -34,6 +34,11 @@ import rovnik.server.runs.KeptLook;
  * @param <S> settings
  */
 final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Measuring<S> {
+  /** What is left free above the highest level, and how far up to go where it was cut off. */
+  private static final double ROOM_DB = 1;
+
+  private static final double AFTER_OVERLOAD_DB = 10;
+
   private final RecordKind<S> kind;
   private final long instrument;
   private final BenchService bench;
@@ -200,8 +205,27 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
         record,
         context(with, marks),
         new RecordLook.Facts(
-            record.sampleRateHz(), record.sampleCount(), with.setup().attenuationDb()),
+            record.sampleRateHz(),
+            record.sampleCount(),
+            with.setup().attenuationDb(),
+            fitting(record, with)),
         before);
+  }
+
+  /** A whole number of dBm, a little above the highest level; after overload well above it. */
+  private static @Nullable Double fitting(IqRecord record, Plan with) {
+    double most = 0;
+    float[] iq = record.iq();
+    for (int n = 0; n < iq.length; n += 2) {
+      most = Math.max(most, iq[n] * iq[n] + iq[n + 1] * iq[n + 1]);
+    }
+    if (!(most > 0) || !record.calibrated()) {
+      return null;
+    }
+    PathCorrection c = with.correction();
+    double gain = c == null ? 0 : c.gainToPortDb(c.portToPlaneHz(record.centreHz()));
+    double peak = 10 * Math.log10(most) + record.fullScaleDbm() - gain;
+    return Math.ceil(peak + (record.overload() ? AFTER_OVERLOAD_DB : ROOM_DB));
   }
 
   /** The record that stands still, read with other settings, if it would have been taken so. */

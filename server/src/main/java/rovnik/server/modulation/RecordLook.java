@@ -29,9 +29,15 @@ record RecordLook(
    * How it was acquired.
    *
    * @param attenuationDb of the receiver, null for a recording
+   * @param fittingReferenceDbm reference level that the highest level of this record asks for, at
+   *     the reading plane; null for a recording
    */
   @Schema(name = "RecordFacts")
-  record Facts(double sampleRateHz, int samples, @Nullable Double attenuationDb) {}
+  record Facts(
+      double sampleRateHz,
+      int samples,
+      @Nullable Double attenuationDb,
+      @Nullable Double fittingReferenceDbm) {}
 
   /**
    * What the screen needs beside the outcome.

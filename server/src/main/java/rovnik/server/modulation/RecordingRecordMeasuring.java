@@ -78,7 +78,7 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
             settings.measurement(),
             record,
             recorded.context(r, job),
-            new RecordLook.Facts(r.sampleRateHz(), record.sampleCount(), null),
+            new RecordLook.Facts(r.sampleRateHz(), record.sampleCount(), null, null),
             last);
     return last;
   }

@@ -21,7 +21,27 @@ final class ReferenceShape {
   private final double powerOfGain;
   private final double height;
 
-  ReferenceShape(PulseShape sent, PulseShape measured, double mostHalfWidth) {
+  /** What was made last: one look after the other has the same filters. */
+  private static volatile Made last;
+
+  private record Made(PulseShape sent, PulseShape measured, double most, ReferenceShape shape) {}
+
+  /** The shape behind both filters of a carrier. */
+  static ReferenceShape of(PulseShape sent, PulseShape measured, double mostHalfWidth) {
+    Made made = last;
+    if (made == null
+        || !made.sent.equals(sent)
+        || !made.measured.equals(measured)
+        || made.most != mostHalfWidth) {
+      made =
+          new Made(
+              sent, measured, mostHalfWidth, new ReferenceShape(sent, measured, mostHalfWidth));
+      last = made;
+    }
+    return made.shape;
+  }
+
+  private ReferenceShape(PulseShape sent, PulseShape measured, double mostHalfWidth) {
     this(
         sent::response,
         measured::response,

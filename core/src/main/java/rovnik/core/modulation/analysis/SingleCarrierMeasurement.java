@@ -1,5 +1,6 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -154,8 +155,8 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     } else if (!carrier.format().differential() && !carrier.format().offset()) {
       // Turned to the axes that the data tell; errors from what was sent, if that is asked for.
       KnownData d = data.get();
-      int[] values = settings.knownData() ? d.values() : d.decided();
-      s = recovery.withKnown(s, values, -d.turn());
+      boolean known = settings.knownData() && !Arrays.equals(d.values(), d.decided());
+      s = recovery.withKnown(s, known ? d.values() : d.decided(), -d.turn(), !known);
     }
     boolean fail = !(data.isPresent() && settings.knownData()) && decisionsFail(s);
     ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();

@@ -241,7 +241,8 @@ final class SingleCarrierSeries {
     for (int i = 0; i < points; i++) {
       amplitude[i] = 100 * Math.hypot(path[0][i], path[1][i]);
       double angle = Math.atan2(path[1][i], path[0][i]);
-      phase[i] = i == 0 ? angle : phase[i - 1] + Math.IEEEremainder(angle - phase[i - 1], TURN);
+      double step = i == 0 ? angle : angle - phase[i - 1];
+      phase[i] = (i == 0 ? 0 : phase[i - 1]) + step - TURN * Math.rint(step / TURN);
     }
     double[] frequency = new double[points - 1];
     for (int i = 0; i + 1 < points; i++) {

@@ -79,7 +79,7 @@ final class SymbolRecovery implements Recovered {
     this.taker = taker;
     this.samplesSeconds = samples / rateHz;
     this.reference =
-        new ReferenceShape(carrier.filter(), measured, rateHz / 2 / carrier.symbolRateHz());
+        ReferenceShape.of(carrier.filter(), measured, rateHz / 2 / carrier.symbolRateHz());
   }
 
   /**
@@ -213,11 +213,16 @@ final class SymbolRecovery implements Recovered {
     return settle(ROUNDS, null);
   }
 
-  /** The same with symbols that are known, turned so that they fit. */
-  Symbols withKnown(Symbols s, int[] values, double turn) {
+  /**
+   * The same with symbols that are known, turned so that they fit.
+   *
+   * @param asDecided true if they are the decisions themselves
+   */
+  Symbols withKnown(Symbols s, int[] values, double turn, boolean asDecided) {
     restore(s);
     phase += turn;
-    return settle(ROUNDS, values);
+    // The same decisions, turned, are where they were.
+    return settle(asDecided ? 1 : ROUNDS, values);
   }
 
   @Override
@@ -557,8 +562,8 @@ final class SymbolRecovery implements Recovered {
         before = values.clone();
       }
       miss(re, im, model, eRe, eIm);
-      // Instants and the finer causes wait until gain and phase have come near.
-      int causes = round == 0 ? ErrorModel.LATE : ErrorModel.ALL;
+      // Instants and the finer causes wait until gain and phase have come near, as after one round.
+      int causes = round == 0 && rounds > 1 ? ErrorModel.LATE : ErrorModel.ALL;
       fit = padded(model.fit(eRe, eIm, causes));
       follow(fit.value());
       if (round > 0 && settled(fit)) {
