@@ -58,7 +58,11 @@ const isUpward = (s: SeriesHead) => s.rows?.quantity !== "Time";
 const isComplex = (s: SeriesHead, arrays?: Arrays) =>
   s.re !== null || (arrays?.has(`${s.id}.re`) ?? false);
 const wordsAt = (unit: string) => (v: number) =>
-  unit === "Hz" ? formatHertz(v, 6) : formatEngineering(v, unit, 4);
+  unit === "Hz"
+    ? formatHertz(v, 6)
+    : unit
+      ? formatEngineering(v, unit, 4)
+      : String(Number(v.toPrecision(4))).replace("-", "\u2212");
 
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import type { Job, Outcome, RecordState, RecordView } from "../../api/client";
 import type { Arrays, RawFrame } from "../../api/frames";
 import { useCalmFrame } from "../../api/live";
@@ -47,15 +47,14 @@ export function useRecords<S extends object>(
 
   // Fitting the level takes a look or two: what was cut off tells too little of how high it is.
   const [fitting, setFitting] = useState(0);
-  const asked = useRef<number | null>(null);
-  const { change } = session;
+  const { change, wished } = session;
   useEffect(() => {
     const wanted = frame?.view.facts.fittingReferenceDbm ?? null;
     const set = (frame?.settings as Levelled | undefined)?.referenceLevelDbm;
     if (fitting === 0 || wanted === null || set === undefined) {
       return;
     }
-    if (asked.current !== null && asked.current !== set) {
+    if ((wished() as Levelled | null)?.referenceLevelDbm !== set) {
       return; // a look from before
     }
     if (Math.abs(wanted - set) <= NEAR_DB) {
@@ -63,9 +62,8 @@ export function useRecords<S extends object>(
       return;
     }
     setFitting(fitting - 1);
-    asked.current = wanted;
     change({ referenceLevelDbm: wanted } as unknown as Partial<S>);
-  }, [fitting, frame, change]);
+  }, [fitting, frame, change, wished]);
 
   /** Sets the reference level to what is there. */
   const fitLevel = () => {
@@ -73,7 +71,6 @@ export function useRecords<S extends object>(
     if (known === null) {
       return "There is no level to fit to yet. Start first.";
     }
-    asked.current = null;
     setFitting(MOST_FITS);
     return "";
   };
