@@ -224,10 +224,14 @@ public class GeneratorScreenTest extends SpectrumScreen {
     page.keyboard().press("Enter");
     amplitude.fill("1");
     amplitude.press("Enter");
+    // What was typed is there before the switch is pressed: while it is on its way nothing
+    // switches.
+    assertThat(supply).containsText("swings 4 to 6 V");
     supply.getByLabel("output of Function source", inside()).press("Space");
     assertThat(supply).containsText("it must not see 6 V");
     button("Leave it").click();
     supply.getByText(words("Use all of it")).click();
+    assertThat(supply).containsText("swings 4.565 to 5.435 V");
     turn(supply.getByLabel("output of Function source", inside()), true);
     start();
     assertThat(reading("amount")).containsText(words("11\\.4\\d* %"));
