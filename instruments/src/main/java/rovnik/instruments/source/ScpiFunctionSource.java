@@ -5,6 +5,7 @@ import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.path.Supply;
 import rovnik.core.result.Fact;
+import rovnik.core.units.Frequency;
 import rovnik.instruments.Control;
 import rovnik.instruments.ScpiInstrument;
 import rovnik.instruments.Values;
@@ -68,24 +69,23 @@ public final class ScpiFunctionSource extends ScpiInstrument implements Function
       case OUTPUT -> dialect.send(connection, "output", Values.onOff(value) ? "ON" : "OFF");
       case SHAPE -> dialect.send(connection, "shape", WORDS[Values.choice(value, SHAPES)]);
       case FREQUENCY ->
-          dialect.send(connection, "frequencyHz", within(value, "lowestHz", "highestHz", "Hz"));
+          dialect.send(connection, "frequencyHz", within(value, "lowestHz", "highestHz"));
       case OFFSET -> dialect.send(connection, "offsetVolts", volts(value, true));
       case AMPLITUDE -> dialect.send(connection, "amplitudeVolts", volts(value, false));
       default -> super.set(control, value);
     }
   }
 
-  private double within(String value, String lowest, String highest, String unit) {
+  private double within(String value, String lowest, String highest) {
     double v = Values.number(value);
     if (!(v >= dialect.fact(lowest) && v <= dialect.fact(highest))) {
       throw new Refusal(
           "value",
-          String.format(
-              Locale.ROOT,
-              "This source goes from %.6g to %.6g %s.",
-              dialect.fact(lowest),
-              dialect.fact(highest),
-              unit));
+          "This source goes from "
+              + Frequency.ofHertz(dialect.fact(lowest))
+              + " to "
+              + Frequency.ofHertz(dialect.fact(highest))
+              + ".");
     }
     return v;
   }
@@ -96,11 +96,11 @@ public final class ScpiFunctionSource extends ScpiInstrument implements Function
     if (!(v <= most && v >= (negative ? -most : 0))) {
       throw new Refusal(
           "value",
-          String.format(
-              Locale.ROOT,
-              "This source puts out %.6g to %.6g V here.",
-              negative ? -most : 0,
-              most));
+          "This source puts out "
+              + Supply.volts(negative ? -most : 0)
+              + " to "
+              + Supply.volts(most)
+              + " here.");
     }
     return v;
   }

@@ -78,6 +78,39 @@ public record PathElementDto(
 
   /** The same element with the gain and the return loss of its file. */
   PathElementDto of(String table, double fileReturnLossDb) {
+    return with(table, fileReturnLossDb, outputLevelDbm, sideGainDb, supplies());
+  }
+
+  /** The same combiner with another level at its other input, null for nothing. */
+  PathElementDto sending(@Nullable Double levelDbm) {
+    return with(gainTable, returnLossDb, levelDbm, sideGainDb, supplies());
+  }
+
+  /** The same as a combiner with this gain from its other input. */
+  public PathElementDto besides(double gainFromSideDb) {
+    return with(gainTable, returnLossDb, outputLevelDbm, gainFromSideDb, supplies());
+  }
+
+  /** The same as a source that its instrument feeds. */
+  public PathElementDto fed(double lowestVolts, double highestVolts, double damageVolts) {
+    return with(
+        gainTable,
+        returnLossDb,
+        outputLevelDbm,
+        sideGainDb,
+        new Double[] {lowestVolts, highestVolts, damageVolts});
+  }
+
+  private @Nullable Double[] supplies() {
+    return new Double[] {supplyLowestVolts, supplyHighestVolts, supplyDamageVolts};
+  }
+
+  private PathElementDto with(
+      String table,
+      @Nullable Double newReturnLossDb,
+      @Nullable Double newOutputLevelDbm,
+      @Nullable Double newSideGainDb,
+      @Nullable Double[] volts) {
     return new PathElementDto(
         name,
         kind,
@@ -89,83 +122,14 @@ public record PathElementDto(
         highestLevelDbm,
         damageLevelDbm,
         dcAllowed,
-        fileReturnLossDb,
-        outputLevelDbm,
+        newReturnLossDb,
+        newOutputLevelDbm,
         instrumentId,
         networkId,
-        sideGainDb,
-        supplyLowestVolts,
-        supplyHighestVolts,
-        supplyDamageVolts);
-  }
-
-  /** The same combiner with another level at its other input, null for nothing. */
-  PathElementDto sending(@Nullable Double levelDbm) {
-    return new PathElementDto(
-        name,
-        kind,
-        gainKind,
-        gainDb,
-        gainTable,
-        shiftHz,
-        toleranceDb,
-        highestLevelDbm,
-        damageLevelDbm,
-        dcAllowed,
-        returnLossDb,
-        levelDbm,
-        instrumentId,
-        networkId,
-        sideGainDb,
-        supplyLowestVolts,
-        supplyHighestVolts,
-        supplyDamageVolts);
-  }
-
-  /** The same as a combiner with this gain from its other input. */
-  public PathElementDto besides(double gainFromSideDb) {
-    return new PathElementDto(
-        name,
-        kind,
-        gainKind,
-        gainDb,
-        gainTable,
-        shiftHz,
-        toleranceDb,
-        highestLevelDbm,
-        damageLevelDbm,
-        dcAllowed,
-        returnLossDb,
-        outputLevelDbm,
-        instrumentId,
-        networkId,
-        gainFromSideDb,
-        supplyLowestVolts,
-        supplyHighestVolts,
-        supplyDamageVolts);
-  }
-
-  /** The same as a source that its instrument feeds. */
-  public PathElementDto fed(double lowestVolts, double highestVolts, double damageVolts) {
-    return new PathElementDto(
-        name,
-        kind,
-        gainKind,
-        gainDb,
-        gainTable,
-        shiftHz,
-        toleranceDb,
-        highestLevelDbm,
-        damageLevelDbm,
-        dcAllowed,
-        returnLossDb,
-        outputLevelDbm,
-        instrumentId,
-        networkId,
-        sideGainDb,
-        lowestVolts,
-        highestVolts,
-        damageVolts);
+        newSideGainDb,
+        volts[0],
+        volts[1],
+        volts[2]);
   }
 
   /** What the supply of a source may be, where that is told; refuses what cannot be. */

@@ -37,7 +37,7 @@ final class KeyedRecovery implements Recovered {
   private static final double NO_LEVELS = 0.45;
 
   /** Power of the error as a share of the carrier's, beyond which its phase is another. */
-  private static final double NO_PHASE = 0.5;
+  private static final double NO_PHASE = 0.3;
 
   /** An envelope that varies by more than its noise by so much is no keyed frequency's. */
   private static final double OWN_ENVELOPE = 0.12;
@@ -46,6 +46,14 @@ final class KeyedRecovery implements Recovered {
   private static final double WORTH_AGAIN = 0.01;
 
   private static final double SLIPPED = 0.1;
+
+  private static final double EARLIER = 0.25;
+
+  /** Points so near to one line tell gain from imbalance no more. */
+  private static final double ON_A_LINE = 0.9;
+
+  /** A format of least shift is keyed by a quarter of the rate, within this share. */
+  private static final double LEAST_SHIFT = 0.3;
 
   private final SingleCarrier carrier;
   private final DoubleUnaryOperator filter;
@@ -57,6 +65,9 @@ final class KeyedRecovery implements Recovered {
   private KeyedFit fit;
   private double centreHz;
   private int count;
+
+  /** Symbols that the point of every other symbol is taken before its end. */
+  private double everyOther;
 
   /** All symbols, with those at the ends. */
   private int[] all;
@@ -201,9 +212,27 @@ final class KeyedRecovery implements Recovered {
       double r = Math.hypot(s.re()[k], s.im()[k]) - Math.hypot(s.ideal().i()[k], s.ideal().q()[k]);
       along += r * r / s.count();
     }
+    double shift = fit.deviation / carrier.deviation();
+    if (carrier.format().minimumShift() && Math.abs(shift - 1) > LEAST_SHIFT) {
+      throw new Refusal(
+          "format",
+          String.format(
+              Locale.ROOT,
+              "%s does not fit: the frequency moves by %.3g times a quarter of the symbol rate. Choose"
+                  + " 2-FSK, or correct the symbol rate.",
+              carrier.format().label(),
+              shift));
+    }
     // Noise moves the magnitude by half of its power.
     double noise = Math.max(0, error - along);
-    if (along - noise > OWN_ENVELOPE || along > NO_PHASE) {
+    if (along - noise <= OWN_ENVELOPE && error > NO_PHASE) {
+      throw new Refusal(
+          "format",
+          carrier.words()
+              + " does not fit: the phase goes another way than the symbols say. Raise the level, or"
+              + " check deviation, filter and symbol rate.");
+    }
+    if (along - noise > OWN_ENVELOPE) {
       throw new Refusal(
           "format",
           carrier.format().label()
@@ -217,7 +246,31 @@ final class KeyedRecovery implements Recovered {
     return s.meanSquare() > SLIPPED;
   }
 
+  /**
+   * At the symbols' ends; where all ends lie on one line, as of whole turns, every other one is
+   * taken a quarter earlier, since there an imbalance is no gain (and at the ends it is no delay).
+   */
   private Symbols symbols() {
+    everyOther = 0;
+    Symbols ends = symbolsThere();
+    double re = 0;
+    double im = 0;
+    double power = 0;
+    for (int k = 0; k < count; k++) {
+      double i = ends.ideal().i()[k];
+      double q = ends.ideal().q()[k];
+      re += i * i - q * q;
+      im += 2 * i * q;
+      power += i * i + q * q;
+    }
+    if (Math.hypot(re, im) < ON_A_LINE * power) {
+      return ends;
+    }
+    everyOther = EARLIER;
+    return symbolsThere();
+  }
+
+  private Symbols symbolsThere() {
     double[] re = new double[count];
     double[] im = new double[count];
     double[] i = new double[count];
@@ -225,7 +278,7 @@ final class KeyedRecovery implements Recovered {
     double[] di = new double[count];
     double[] dq = new double[count];
     for (int k = 0; k < count; k++) {
-      double at = end(k);
+      double at = end(k - (k % 2 == 1 ? everyOther : 0));
       re[k] = read(fit.measured[0], at);
       im[k] = read(fit.measured[1], at);
       i[k] = read(fit.ideal[0], at);

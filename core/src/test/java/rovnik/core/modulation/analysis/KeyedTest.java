@@ -134,6 +134,33 @@ public class KeyedTest {
     assertTrue(spread > 0.5 && spread < 1.6, "spread " + spread);
   }
 
+  /** Whole turns: the ends lie on one line, so another instant tells gain from imbalance. */
+  @Test
+  public void wholeTurnsTellTheirCauses() {
+    SingleCarrier c = carrier(Format.FSK2, RECTANGLE, 0.5);
+    float[] iq = new Modulator(c, 16 * RATE).make(1200).iq();
+    Made clean = recover(c, iq, 16);
+    ErrorCauses.Split none = new ErrorCauses(c, c.matched(), clean.symbols()).split();
+    double named = none.causes().stream().mapToDouble(ErrorCauses.Cause::meanSquare).sum();
+    assertTrue(named < 1.2 * none.meanSquare(), "shares add up to " + named / none.meanSquare());
+    for (int n = 0; n < iq.length; n += 2) {
+      iq[n] *= 1.02f;
+    }
+    Made spoilt = recover(c, iq, 16);
+    ErrorCauses.Split split = new ErrorCauses(c, c.matched(), spoilt.symbols()).split();
+    double image = 0;
+    for (ErrorCauses.Cause cause : split.causes()) {
+      boolean ofImage = cause.id().equals("imbalance") || cause.id().equals("quadrature");
+      image += ofImage ? cause.meanSquare() : 0;
+    }
+    // Half of 2 % of the amplitude is the image.
+    assertEquals(Math.sqrt(image), 0.01, 0.0005);
+    assertTrue(image > 0.95 * split.meanSquare(), "share " + image / split.meanSquare());
+    SingleCarrier least = carrier(Format.GMSK, gaussian(0.3), 0);
+    Refusal r = expectThrows(Refusal.class, () -> recover(least, iq, 16));
+    assertTrue(r.getMessage().contains("does not fit"), r.getMessage());
+  }
+
   /** An Eb/N0 of 12 dB: no slip of the phase, few bits wrong. */
   @Test
   public void weak() {
