@@ -155,8 +155,7 @@ final class KeyedRecovery implements Recovered {
 
   private KeyedLevels levels(double offsetHz) {
     double rate = carrier.symbolRateHz();
-    double half = carrier.deviationHz() + STOPS * rate;
-    band = taker.take(offsetHz, half, Math.max(fine() * rate, 4 * half), this::response);
+    band = taken(taker, offsetHz);
     double symbol = band.rateHz() / rate;
     Discriminator frequency =
         new Discriminator(band.re(), band.im(), band.samples(), symbol, filter);
@@ -174,6 +173,17 @@ final class KeyedRecovery implements Recovered {
     double first = t.firstSample() + 0.5 - edge * t.samplesPerSymbol();
     return new KeyedLevels(
         carrier, filter, frequency, first, t.samplesPerSymbol(), count + 2 * edge);
+  }
+
+  private BandTaker.Band taken(BandTaker from, double offsetHz) {
+    double half = carrier.deviationHz() + STOPS * carrier.symbolRateHz();
+    double least = Math.max(fine() * carrier.symbolRateHz(), 4 * half);
+    return from.take(offsetHz, half, least, this::response);
+  }
+
+  @Override
+  public BandTaker.Band filtered(BandTaker other, Symbols s) {
+    return taken(other, s.frequencyHz());
   }
 
   private void check(KeyedLevels levels) {

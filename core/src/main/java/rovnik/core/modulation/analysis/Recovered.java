@@ -11,4 +11,7 @@ interface Recovered {
    * @param per points a symbol
    */
   double[][] path(Symbols s, int firstSymbol, int symbols, int per);
+
+  /** Other samples of the same instrument behind the same filter. */
+  BandTaker.Band filtered(BandTaker other, Symbols s);
 }

@@ -101,6 +101,34 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     return new SingleCarrierOutcome(settings, record, context, analyse(record, context)).outcome();
   }
 
+  /**
+   * What the receiver itself puts where the symbols are read, as the mean square for symbols of
+   * mean power 1.
+   *
+   * @param loud a record of the carrier
+   * @param quiet one with the source off, all else as it was
+   */
+  public double ownNoise(IqRecord loud, IqRecord quiet, MeasurementContext context) {
+    if (quiet.sampleRateHz() != loud.sampleRateHz() || quiet.centreHz() != loud.centreHz()) {
+      throw new Refusal("signal", "Both records must be taken alike.");
+    }
+    Analysis a = analyse(loud, context);
+    int samples = quiet.sampleCount();
+    BandTaker.Band band =
+        a.recovery()
+            .filtered(new BandTaker(quiet.iq(), 0, samples, quiet.sampleRateHz()), a.symbols());
+    // The ends are half outside of the record.
+    int edge = band.samples() / 8;
+    double sum = 0;
+    for (int n = edge; n < band.samples() - edge; n++) {
+      sum += band.re()[n] * (double) band.re()[n] + band.im()[n] * (double) band.im()[n];
+    }
+    double gain = a.symbols().gain();
+    double levels = Math.pow(10, (quiet.fullScaleDbm() - loud.fullScaleDbm()) / 10);
+    double change = loud.calibrated() && quiet.calibrated() ? levels : 1;
+    return change * sum / (band.samples() - 2 * edge) / gain / gain;
+  }
+
   Analysis analyse(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     double rate = carrier.symbolRateHz();

@@ -262,6 +262,11 @@ final class SymbolRecovery implements Recovered {
     return out;
   }
 
+  @Override
+  public BandTaker.Band filtered(BandTaker other, Symbols s) {
+    return other.take(s.frequencyHz(), measured, carrier.filter(), carrier.symbolRateHz());
+  }
+
   private double followedAt(double symbol) {
     double at = Math.max(0, Math.min(followed.length - 1.0, symbol));
     int k = (int) Math.min(followed.length - 2.0, at);
