@@ -13,6 +13,7 @@ import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
 import rovnik.standins.world.OscillatorLine;
 import rovnik.standins.world.ReceiverFrontEnd;
+import rovnik.standins.world.ReceiverTruth;
 import rovnik.standins.world.VoiceReceiver;
 import rovnik.standins.world.World;
 
@@ -67,6 +68,10 @@ public final class Bench implements AutoCloseable {
             new ReceiverStandin(
                 "Rovnik,IQ receiver stand-in,3,1.0",
                 new ReceiverFrontEnd(world, new OscillatorLine(world, supply)),
+                paced),
+            new ReceiverStandin(
+                "Rovnik,Fast digitizer stand-in,1,1.0",
+                new ReceiverFrontEnd(world, new GeneratorLine(world), ReceiverTruth.FAST),
                 paced));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
@@ -155,6 +160,11 @@ public final class Bench implements AutoCloseable {
   /** A receiver at the dock oscillator. */
   public int thirdReceiverPort() {
     return port(17);
+  }
+
+  /** A fast receiver at the end of the generator's cable, in turn with the second one. */
+  public int fastReceiverPort() {
+    return port(18);
   }
 
   /** Ports in the order of the getters. */

@@ -7,7 +7,7 @@ import java.util.Locale;
 import rovnik.standins.scpi.ScpiError;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.world.ReceiverFrontEnd;
-import rovnik.standins.world.Truth;
+import rovnik.standins.world.ReceiverTruth;
 import rovnik.standins.world.World;
 
 /**
@@ -15,8 +15,6 @@ import rovnik.standins.world.World;
  * and answers READ? with a definite-length block of interleaved 32-bit floats, full scale 1.0.
  */
 class ReceiverStandin extends ScpiInstrument {
-  private static final double FASTEST_HZ = Truth.ADC_RATE_HZ;
-  private static final double SLOWEST_HZ = FASTEST_HZ / (1 << 16);
   private static final int MOST_POINTS = 1 << 23;
   private static final int OVERLOAD = 8; // questionable power
   private static final int TRIPPED = 512;
@@ -42,10 +40,7 @@ class ReceiverStandin extends ScpiInstrument {
     this.paced = paced;
     initial();
     both("[SENSe:]FREQuency:CENTer", p -> centreHz = number(p, 10e3, 8e9), () -> text(centreHz));
-    both(
-        "[SENSe:]SWEep:TINTerval",
-        p -> rateHz = nearestRate(1 / number(p, 1 / FASTEST_HZ * 0.99, 1 / SLOWEST_HZ * 1.01)),
-        () -> text(1 / rateHz));
+    both("[SENSe:]SWEep:TINTerval", p -> rateHz = rate(p), () -> text(1 / rateHz));
     both("[SENSe:]SWEep:POINts", p -> points = integer(p, 1, MOST_POINTS), () -> "" + points);
     both(
         "INPut:ATTenuation",
@@ -53,7 +48,7 @@ class ReceiverStandin extends ScpiInstrument {
         () -> text(attenuationDb));
     query(
         "[SENSe:]POWer[:AC]:RANGe[:UPPer]",
-        () -> text(ReceiverFrontEnd.fullScaleDbm(attenuationDb)));
+        () -> text(frontEnd.truth().fullScaleDbm(attenuationDb)));
     query("INPut:PROTection:TRIPped", () -> frontEnd.tripped() ? "1" : "0");
     set("INPut:PROTection:CLEar", p -> frontEnd.clearTrip());
     both("FORMat[:DATA]", ReceiverStandin::checkFormat, () -> "REAL,32");
@@ -68,7 +63,7 @@ class ReceiverStandin extends ScpiInstrument {
 
   private void initial() {
     centreHz = 1e9;
-    rateHz = FASTEST_HZ;
+    rateHz = frontEnd.truth().rateHz();
     points = 4096;
     attenuationDb = 40;
     littleEndian = false;
@@ -83,9 +78,9 @@ class ReceiverStandin extends ScpiInstrument {
     return String.format(Locale.ROOT, "%.12E", value);
   }
 
-  private static double nearestRate(double wantedHz) {
-    double halvings = Math.rint(Math.log(FASTEST_HZ / wantedHz) / Math.log(2));
-    return FASTEST_HZ / Math.pow(2, Math.max(0, Math.min(16, halvings)));
+  private double rate(String interval) {
+    ReceiverTruth t = frontEnd.truth();
+    return t.nearestRate(1 / number(interval, 0.99 / t.rateHz(), 1.01 / t.slowestHz()));
   }
 
   private static void checkFormat(String parameter) {

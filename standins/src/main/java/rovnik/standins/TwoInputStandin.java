@@ -30,7 +30,7 @@ final class TwoInputStandin extends ReceiverStandin {
         () -> text(secondAttenuationDb));
     query(
         "[SENSe:]POWer2[:AC]:RANGe[:UPPer]",
-        () -> text(ReceiverFrontEnd.fullScaleDbm(secondAttenuationDb)));
+        () -> text(second.truth().fullScaleDbm(secondAttenuationDb)));
     queryBytes("FETCh2", this::fetchSecond);
     // The switch on the probe, for tests that act as the hand at it.
     both(

@@ -23,6 +23,7 @@ public final class DialectLibrary {
       List.of(
           "scpi-iq",
           "scpi-iq-two",
+          "scpi-iq-fast",
           "scpi-sweep",
           "scpi-sweep-ascii",
           "scpi-source",

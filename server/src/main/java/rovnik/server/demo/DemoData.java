@@ -79,7 +79,8 @@ class DemoData implements ApplicationRunner {
           "Buoy receiver",
           "Voice radio",
           "Function source",
-          "Third receiver");
+          "Third receiver",
+          "Fast receiver");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -142,7 +143,7 @@ class DemoData implements ApplicationRunner {
     preamplifier(two, noise);
     gain(analyzer, part);
     stores(analyzer, part);
-    generator(generator, second);
+    generator("Vector generator, its own errors", generator, second);
     InstrumentDto other =
         standin("Second generator", InstrumentKind.SIGNAL_GENERATOR, "scpi-generator");
     receiving(
@@ -162,6 +163,10 @@ class DemoData implements ApplicationRunner {
     oscillator(
         standin("Function source", InstrumentKind.FUNCTION_SOURCE, "scpi-function"),
         standin("Third receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq"));
+    generator(
+        "Vector generator, seen by the fast receiver",
+        generator,
+        standin("Fast receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-fast"));
   }
 
   /** The dock oscillator, fed from the function source, at a receiver of its own. */
@@ -259,8 +264,8 @@ class DemoData implements ApplicationRunner {
   }
 
   /** The generator straight into a receiver: what it adds by itself. */
-  private void generator(InstrumentDto generator, InstrumentDto second) {
-    JobDto job = jobs.create("Vector generator, its own errors", "Vector generator");
+  private void generator(String name, InstrumentDto generator, InstrumentDto receiver) {
+    JobDto job = jobs.create(name, "Vector generator");
     jobs.saveLimits(job.id(), new LimitsDto(458.525e6, null, null, null, null));
     jobs.savePath(
         job.id(),
@@ -270,7 +275,7 @@ class DemoData implements ApplicationRunner {
                     "Generator", ElementKind.SOURCE, 0.0, 0, null, null, 20.0, 0.0, generator.id()),
                 element("Cable 1 m", ElementKind.CABLE, -0.6, 0.2, null, null, 24.0, null, null),
                 element(
-                    "Second receiver IN",
+                    receiver.name() + " IN",
                     ElementKind.PORT,
                     0.0,
                     0,
@@ -278,7 +283,7 @@ class DemoData implements ApplicationRunner {
                     20.0,
                     18.0,
                     null,
-                    second.id())),
+                    receiver.id())),
             0,
             0));
     CarrierDto data =

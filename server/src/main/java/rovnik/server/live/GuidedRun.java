@@ -5,6 +5,7 @@ import rovnik.core.Refusal;
 import rovnik.core.result.Outcome;
 import rovnik.instruments.Instrument;
 import rovnik.server.bench.InstrumentLoop;
+import rovnik.server.config.Conflict;
 
 /** Runs guided work on the instrument's thread, from its beginning to its end or its stop. */
 final class GuidedRun implements InstrumentLoop.Continuous {
@@ -63,6 +64,8 @@ final class GuidedRun implements InstrumentLoop.Continuous {
       finding = work.run(benches.apply(this, instrument));
     } catch (Workbench.Stopped stopped) {
       finding = partial("Stopped before its end. ");
+    } catch (Conflict c) {
+      throw new Refusal(c.field(), c.getMessage()); // a gate, or something that is no more
     }
     ending.ended(this, finding, "", "");
     return false;

@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.result.Outcome;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.runs.KeptRun;
 
 /**
  * The guided work of a session: what is under way, what was found, and what one work remembers for
@@ -142,6 +143,11 @@ final class GuidedWork<S> {
     @Override
     public void remember(String key, Object what) {
       memory.put(key, what);
+    }
+
+    @Override
+    public KeptRun kept(long run) {
+      return session.keptRun(run);
     }
 
     @Override

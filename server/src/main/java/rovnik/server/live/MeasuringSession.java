@@ -16,6 +16,7 @@ import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.runs.KeptLook;
+import rovnik.server.runs.KeptRun;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
@@ -77,6 +78,9 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
     /** Makes a run. */
     void keep(KeptLook look, String name);
+
+    /** A run that was made earlier. */
+    KeptRun kept(long run);
 
     /** The job that holds where none was chosen: the source alone. */
     JobDto withoutJob();
@@ -535,6 +539,10 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   /** Keeps a look of guided work. */
   void keep(Look look, S with, JobDto of, String name) {
     bench.keep(kept(measuring.kept(look, with, of), with, null, of, null), name);
+  }
+
+  KeptRun keptRun(long run) {
+    return bench.kept(run);
   }
 
   /** The newest finding as a run keeps it. */

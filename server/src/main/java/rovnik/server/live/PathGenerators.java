@@ -36,6 +36,18 @@ public final class PathGenerators {
             + " other input.");
   }
 
+  /** The source that the path begins at, of any kind that can be switched on and off. */
+  public One anySource() {
+    Long id = job.path().sourceInstrument();
+    if (id != null && bench.kind(id) == InstrumentKind.SIGNAL_SOURCE) {
+      return new One(id);
+    }
+    return one(
+        id,
+        "The path does not begin at a source that can be switched. Click its first element and"
+            + " choose one.");
+  }
+
   private One one(Long id, String otherwise) {
     if (id == null || bench.kind(id) != InstrumentKind.SIGNAL_GENERATOR) {
       throw new Refusal("source", otherwise);

@@ -22,6 +22,7 @@ import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.recordings.RecordingService;
 import rovnik.server.runs.KeptLook;
+import rovnik.server.runs.KeptRun;
 import rovnik.server.runs.RunService;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -203,6 +204,11 @@ public class Sessions {
     }
 
     @Override
+    public KeptRun kept(long run) {
+      return runs.kept(run);
+    }
+
+    @Override
     public JobDto withoutJob() {
       return bench.withoutJob(instrument);
     }
@@ -228,6 +234,11 @@ public class Sessions {
     @Override
     public void keep(KeptLook look, String name) {
       throw Conflict.state("Guided work on a recording keeps nothing by itself.");
+    }
+
+    @Override
+    public KeptRun kept(long run) {
+      throw Conflict.state("Guided work on a recording reads no runs.");
     }
 
     @Override

@@ -3,6 +3,7 @@ package rovnik.server.live;
 import java.util.Map;
 import rovnik.core.result.Outcome;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.runs.KeptRun;
 
 /** What any guided work has at hand; each kind of measurement adds how a look is taken. */
 public interface Workbench {
@@ -36,6 +37,9 @@ public interface Workbench {
     Object recalled(String key);
 
     void remember(String key, Object what);
+
+    /** A run that was kept earlier, of any job. */
+    KeptRun kept(long run);
 
     /** Sets controls of an instrument, through the gate and for the session's holder. */
     void control(long instrument, Map<String, String> values);

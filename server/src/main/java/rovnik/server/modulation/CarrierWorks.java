@@ -1,6 +1,7 @@
 package rovnik.server.modulation;
 
 import java.util.List;
+import rovnik.core.modulation.analysis.OwnShare;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.receiver.ReceiverWorks;
 
@@ -28,7 +29,14 @@ final class CarrierWorks {
               "Front end at its best",
               "Finds the reference level at which the receiver adds the least, and sets it.",
               new FrontEndWork.Form(ABOVE_DB, STEP_DB)),
-          ReceiverWorks.LEVEL_RUN);
+          new GuidedKind(
+              OwnShare.KIND,
+              OwnShare.TITLE,
+              "Tells how much of the EVM is this receiver's: by its noise with the source off, and"
+                  + " by a run of another receiver.",
+              OwnShareWork.Form.FIRST),
+          ReceiverWorks.LEVEL_RUN,
+          ReceiverWorks.SENSITIVITY);
 
   private CarrierWorks() {}
 }

@@ -47,7 +47,7 @@ class ModulationKinds {
     return new RecordKind<>(
         AnalogMeasurement.KIND,
         AnalogSettingsDto.FIRST,
-        List.of(ReceiverWorks.LEVEL_RUN),
+        List.of(ReceiverWorks.LEVEL_RUN, ReceiverWorks.SENSITIVITY),
         bench,
         jobs,
         recorded);

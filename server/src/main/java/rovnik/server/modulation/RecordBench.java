@@ -1,11 +1,15 @@
 package rovnik.server.modulation;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Optional;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.path.SignalPath;
+import rovnik.core.receiver.ErrorTheory;
 import rovnik.core.receiver.LevelAtReceiver;
 import rovnik.core.receiver.Quality;
 import rovnik.core.receiver.ReceiverModel;
@@ -40,6 +44,9 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
 
   /** A record, and what it is measured against. */
   record Taken(IqRecord record, MeasurementContext context) {}
+
+  /** Records are taken for so many times as long as their bits would last. */
+  private static final double LONGER = 20;
 
   private final Looks looks;
   private final BenchService bench;
@@ -101,6 +108,10 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
     return looks.widestHz();
   }
 
+  RecordMeasurement measurement() {
+    return settings.measurement();
+  }
+
   double centreHz() {
     return settings.centreHz();
   }
@@ -131,10 +142,23 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
     return new LevelAtReceiver(path, hz, bench.sourceAccuracy(job));
   }
 
-  /** No theory: the receiver's noise is what is looked for. */
+  /** How bits go wrong with noise; how much of it there is, is what is looked for. */
   @Override
   public ReceiverModel model() {
-    return new ReceiverModel(Optional.empty(), 0, Double.NaN);
+    return carrier()
+        .map(
+            c ->
+                new ReceiverModel(
+                    ErrorTheory.of(c.format()),
+                    c.symbolRateHz() * c.constellation().bitsPerSymbol(),
+                    Double.NaN))
+        .orElse(new ReceiverModel(Optional.empty(), 0, Double.NaN));
+  }
+
+  private Optional<SingleCarrier> carrier() {
+    return measurement() instanceof SingleCarrierMeasurement m
+        ? Optional.of(m.carrier())
+        : Optional.empty();
   }
 
   @Override
@@ -142,15 +166,22 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
     return 0;
   }
 
+  /**
+   * Between records nothing is heard: it goes on until as many bits were compared as come in so
+   * many seconds, or for so many times as long.
+   */
   @Override
   public Quality measure(double seconds) {
-    long end = System.nanoTime() + (long) (seconds * 1e9);
+    double wantedBits = seconds * model().bitRate();
+    long began = System.nanoTime();
     long bits = 0;
     long errors = 0;
     double squares = 0;
     double sinad = 0;
+    double sinadSquares = 0;
     int looks = 0;
     String lost;
+    double spent;
     do {
       RecordLook look = tryLook(settings.referenceLevelDbm());
       lost = look.refused();
@@ -158,7 +189,9 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
         Outcome o = look.outcome();
         double evm = reading(o, "evm");
         squares += evm * evm;
-        sinad += reading(o, "sinad");
+        double tone = reading(o, "sinad");
+        sinad += tone;
+        sinadSquares += tone * tone;
         looks++;
         Series wrong = o.series(SingleCarrierMeasurement.WRONG_BITS).orElse(null);
         if (wrong != null) {
@@ -166,11 +199,34 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
           errors += (long) Arrays.stream(wrong.y()).sum();
         }
       }
-    } while (System.nanoTime() < end);
-    return looks == 0
-        ? Quality.nothing(lost)
-        : new Quality(
-            bits, errors, 0, 0, sinad / looks, Double.NaN, Math.sqrt(squares / looks), null, "");
+      spent = (System.nanoTime() - began) / 1e9;
+    } while (spent < seconds || bits > 0 && bits < wantedBits && spent < LONGER * seconds);
+    if (looks == 0) {
+      return Quality.nothing(lost);
+    }
+    double mean = sinad / looks;
+    double scatter = Math.max(0, sinadSquares / looks - mean * mean) / Math.max(1, looks - 1);
+    return new Quality(
+        bits,
+        errors,
+        0,
+        0,
+        mean,
+        looks > 1 ? Math.sqrt(scatter) : Double.NaN,
+        Math.sqrt(squares / looks),
+        null,
+        "");
+  }
+
+  /** Refuses records that overload spoiled. */
+  static void refuseSpoiled(List<String> marks) {
+    if (!marks.isEmpty()) {
+      throw new Refusal(
+          "referenceLevelDbm",
+          "The records are spoiled: "
+              + String.join(", ", marks)
+              + ". Raise the reference level first.");
+    }
   }
 
   static double reading(Outcome o, String id) {

@@ -100,13 +100,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
       throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
     }
     RecordLook first = bench.look();
-    if (!first.outcome().marks().isEmpty()) {
-      throw new Refusal(
-          "referenceLevelDbm",
-          "The records are spoiled: "
-              + String.join(", ", first.outcome().marks())
-              + ". Raise the reference level first.");
-    }
+    RecordBench.refuseSpoiled(first.outcome().marks());
     bench.keep(first, "before trimming");
     evm.add(RecordBench.reading(first.outcome(), "evm"));
     if (adjustFirst) {

@@ -13,14 +13,18 @@ public final class ReceiverWorks {
           "Lowers the level step by step and reads quality at each.",
           LevelRunWork.Form.FIRST);
 
+  /** The same. */
+  public static final GuidedKind SENSITIVITY =
+      new GuidedKind(
+          "sensitivity",
+          "Sensitivity",
+          "Seeks the level at which the receiver is just good enough.",
+          SensitivityWork.Form.FIRST);
+
   static final List<GuidedKind> ALL =
       List.of(
           LEVEL_RUN,
-          new GuidedKind(
-              "sensitivity",
-              "Sensitivity",
-              "Seeks the level at which the receiver is just good enough.",
-              SensitivityWork.Form.FIRST),
+          SENSITIVITY,
           new GuidedKind(
               "squelch",
               "Squelch",

@@ -125,8 +125,9 @@ final class SensitivityWork implements Guided<LevelBench> {
         LevelSearch.Step s = step.get();
         bench.say(words(s.dbm(), search), done(search, spent));
         bench.level(s.dbm());
+        long began = System.nanoTime();
         Quality seen = bench.measure(s.seconds());
-        spent += s.seconds();
+        spent += Math.max(s.seconds(), (System.nanoTime() - began) / 1e9);
         looks.add(new LevelPoint(s.dbm(), seen));
         search.add(s.dbm(), seen);
         bench.partial(finding(criterion, search, looks, bench));

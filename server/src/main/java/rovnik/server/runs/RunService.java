@@ -208,6 +208,13 @@ public class RunService {
     return outcome(id, mapper.find(id));
   }
 
+  /** A run for work that compares with it. */
+  public KeptRun kept(long id) {
+    TapeRow tape = tape(id);
+    RunRow r = mapper.find(id);
+    return new KeptRun(tape.name(), r.sourceName(), outcome(id, r));
+  }
+
   private Outcome outcome(long id, RunRow r) {
     return json.readValue(r.outcomeJson(), OutcomeDto.class)
         .toCore(RunArrays.of(mapper.arrays(id)));

@@ -4,6 +4,7 @@ package rovnik.standins.world;
 public final class ReceiverFrontEnd {
   private final World world;
   private final PortSignal port;
+  private final ReceiverTruth truth;
   private double[] work = new double[0];
   private boolean tripped;
   private boolean clipped;
@@ -17,8 +18,18 @@ public final class ReceiverFrontEnd {
    * @param port what its port is connected to
    */
   public ReceiverFrontEnd(World world, PortSignal port) {
+    this(world, port, ReceiverTruth.USUAL);
+  }
+
+  /** A receiver of another make. */
+  public ReceiverFrontEnd(World world, PortSignal port, ReceiverTruth truth) {
     this.world = world;
     this.port = port;
+    this.truth = truth;
+  }
+
+  public ReceiverTruth truth() {
+    return truth;
   }
 
   /** True after an input above the damage level, until cleared. */
@@ -33,11 +44,6 @@ public final class ReceiverFrontEnd {
   /** True if the converter clipped in the last record. */
   public boolean clipped() {
     return clipped;
-  }
-
-  /** Level of a full-scale tone at the port. */
-  public static double fullScaleDbm(double attenuationDb) {
-    return Truth.RECEIVER_FULL_SCALE_DBM + attenuationDb;
   }
 
   /** Makes one record, full scale 1.0. */
@@ -56,19 +62,18 @@ public final class ReceiverFrontEnd {
     double spurDbm = Truth.RECEIVER_SPUR_DBM + attenuationDb;
     world.tone(work, samples, rateHz, Truth.RECEIVER_SPUR_HZ - trueCentreHz, spurDbm);
 
-    double noiseDbmPerHz =
-        Truth.THERMAL_DBM_PER_HZ + Truth.RECEIVER_NOISE_FIGURE_DB + attenuationDb;
+    double noiseDbmPerHz = Truth.THERMAL_DBM_PER_HZ + truth.noiseFigureDb() + attenuationDb;
     double sigma = Math.sqrt(Math.pow(10, noiseDbmPerHz / 10) * rateHz / 2);
     double scale =
         Math.pow(
             10,
-            (Truth.receiverErrorDb(centreHz, attenuationDb) - fullScaleDbm(attenuationDb)) / 20);
-    double curve =
-        1 / Math.pow(10, (Truth.RECEIVER_IIP3_DBM + attenuationDb) / 10); // at the port, 1 / mW
+            (Truth.receiverErrorDb(centreHz, attenuationDb) - truth.fullScaleDbm(attenuationDb))
+                / 20);
+    double curve = 1 / Math.pow(10, (truth.iip3Dbm() + attenuationDb) / 10); // at the port, 1 / mW
     double image = Math.pow(10, Truth.RECEIVER_IMAGE_DBC / 20);
     double dc = Math.pow(10, Truth.RECEIVER_DC_DBFS / 20);
     // The converter always runs at its full rate; decimation averages its quantisation noise.
-    double steps = (1 << (Truth.ADC_BITS - 1)) * Math.sqrt(Truth.ADC_RATE_HZ / rateHz);
+    double steps = (1 << (truth.bits() - 1)) * Math.sqrt(truth.rateHz() / rateHz);
     float[] iq = new float[2 * samples];
     int rails = 0;
     Noise noise = world.noise();

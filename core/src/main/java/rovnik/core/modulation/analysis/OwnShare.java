@@ -1,6 +1,7 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -96,10 +97,23 @@ public final class OwnShare {
         "what was in the filter with the source off");
   }
 
-  /** That of the mean square of all looks. */
+  /** Mean square of what differs from look to look; all of it, if that is not known. */
+  private double random() {
+    return Math.max(0, total - repeats.map(RepeatedErrors.Common::meanSquare).orElse(0.0));
+  }
+
+  /** That of the mean square of what is random. */
+  private double ofRandom() {
+    double symbols = looks.stream().mapToInt(RepeatedErrors.Look::count).sum();
+    return random() / Math.sqrt(symbols);
+  }
+
+  /**
+   * That of the mean square of all looks: what repeats does not scatter, but it beats with noise.
+   */
   private double ofTotal() {
     double symbols = looks.stream().mapToInt(RepeatedErrors.Look::count).sum();
-    return total / Math.sqrt(symbols);
+    return Math.sqrt(random() * (random() + 2 * (total - random())) / symbols);
   }
 
   private List<Part> parts() {
@@ -120,18 +134,16 @@ public final class OwnShare {
     if (ofSource.isPresent()) {
       RepeatedErrors.Common source = ofSource.get();
       double of = Math.min(common, Math.max(0, source.meanSquare()));
+      double standard = norm(source.standard(), beside(common - of, of));
       out.add(
           new Part(
               "Distortion of this receiver",
               common - of,
-              Math.hypot(both.standard(), source.standard()),
+              Math.hypot(both.chance(), standard),
               "repeats with the data, and " + other.get().name() + " does not see it"));
       out.add(
           new Part(
-              "Distortion of the source",
-              of,
-              source.standard(),
-              "repeats with the data at both receivers"));
+              "Distortion of the source", of, standard, "repeats with the data at both receivers"));
     } else {
       out.add(
           new Part(
@@ -144,13 +156,17 @@ public final class OwnShare {
         new Part(
             "Noise of the source",
             Math.max(0, total - noise.meanSquare() - common),
-            Math.sqrt(
-                ofTotal() * ofTotal()
-                    + noise.standard() * noise.standard()
-                    + both.standard() * both.standard()),
+            norm(ofRandom(), noise.standard(), both.chance()),
             "differs from look to look beyond the receiver's noise; phase noise of the receiver is"
                 + " in it"));
     return out;
+  }
+
+  /** Distortions of different instruments are not quite at right angles over so few symbols. */
+  private double beside(double here, double source) {
+    double there = Math.max(0, ofOther - source);
+    double products = here * source + source * there + here * there;
+    return Math.sqrt(products / 2 / RepeatedErrors.different(looks.get(0)));
   }
 
   private Outcome outcome() {
@@ -166,9 +182,11 @@ public final class OwnShare {
               Math.hypot(own.standard(), more.standard()),
               "");
     }
-    Part rest =
-        new Part(
-            "", Math.max(0, total - own.meanSquare()), Math.hypot(ofTotal(), own.standard()), "");
+    double ofRest =
+        distortion
+            ? norm(ofRandom(), parts.get(0).standard(), parts.get(2).standard())
+            : Math.hypot(ofTotal(), own.standard());
+    Part rest = new Part("", Math.max(0, total - own.meanSquare()), ofRest, "");
     List<Reading> readings = new ArrayList<>();
     readings.add(reading("evm", "EVM rms", new Part("", total, ofTotal(), "")));
     readings.add(
@@ -188,6 +206,10 @@ public final class OwnShare {
         readings,
         List.of(),
         List.of());
+  }
+
+  private static double norm(double... standards) {
+    return Math.sqrt(Arrays.stream(standards).map(v -> v * v).sum());
   }
 
   private double percent(double meanSquare) {

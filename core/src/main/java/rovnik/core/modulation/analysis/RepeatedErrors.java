@@ -64,8 +64,13 @@ final class RepeatedErrors {
    *
    * @param meanSquare of the error that repeats
    * @param standard uncertainty of it, from what does not repeat
+   * @param chance the part of that which noise brings about by itself, without what repeats
    */
-  record Common(double meanSquare, double standard) {}
+  record Common(double meanSquare, double standard, double chance) {
+    static Common of(double meanSquare, double ofNoise, double ofBoth) {
+      return new Common(meanSquare, Math.sqrt(ofNoise + ofBoth), Math.sqrt(ofNoise));
+    }
+  }
 
   /** How two looks lie to each other: which symbol is which, and by how much one is turned. */
   private record Pairing(int lag, int overlap, double re, double im) {}
@@ -90,8 +95,9 @@ final class RepeatedErrors {
     double random = Math.max(0, mean(looks) - common);
     double known = looks.stream().mapToInt(Look::count).sum();
     // Noise against noise in each pair; noise against what repeats, in two of each look's parts.
-    double variance = random * random / (2 * symbols) + 2 * Math.max(0, common) * random / known;
-    return Optional.of(new Common(common, Math.sqrt(variance)));
+    return Optional.of(
+        Common.of(
+            common, random * random / (2 * symbols), 2 * Math.max(0, common) * random / known));
   }
 
   /** What looks of one receiver and one of another have in common: that is the source's. */
@@ -113,9 +119,11 @@ final class RepeatedErrors {
     double there = Math.max(0, other.meanSquare() - common);
     double known = looks.stream().mapToInt(Look::count).sum();
     double of = Math.max(0, common);
-    double variance =
-        here * there / (2 * symbols) + of * here / (2 * known) + of * there / (2.0 * other.count());
-    return Optional.of(new Common(common, Math.sqrt(variance)));
+    return Optional.of(
+        Common.of(
+            common,
+            here * there / (2 * symbols),
+            of * here / (2 * known) + of * there / (2.0 * other.count())));
   }
 
   static double mean(List<Look> looks) {
@@ -134,8 +142,18 @@ final class RepeatedErrors {
     return sum;
   }
 
+  /** Symbols of a look that are not the same data again. */
+  static int different(Look look) {
+    Pairing p = pairing(look, look, LEAST);
+    return p == null ? look.count() : p.lag();
+  }
+
   /** Symbol k of b is symbol k + lag of a; null if they are of different data. */
   private static Pairing pairing(Look a, Look b) {
+    return pairing(a, b, LEAST - b.count());
+  }
+
+  private static Pairing pairing(Look a, Look b, int least) {
     int length = Integer.highestOneBit(a.count() + b.count()) * 2;
     float[][] x = transformed(a.ideal(), length);
     float[][] y = transformed(b.ideal(), length);
@@ -149,7 +167,7 @@ final class RepeatedErrors {
     Transforms.ofLength(length).forward(re, im);
     int best = 0;
     double most = -1;
-    for (int lag = LEAST - b.count(); lag <= a.count() - LEAST; lag++) {
+    for (int lag = least; lag <= a.count() - LEAST; lag++) {
       int i = Math.floorMod(lag, length);
       double m = re[i] * (double) re[i] + im[i] * (double) im[i];
       if (m > most) {

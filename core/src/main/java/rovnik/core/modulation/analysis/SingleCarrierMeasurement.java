@@ -41,6 +41,11 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
     this.idle = carrier.format().keyed() ? 1 : FormatCheck.idle(carrier.constellation());
   }
 
+  /** What is measured. */
+  public SingleCarrier carrier() {
+    return carrier;
+  }
+
   @Override
   public String kind() {
     return KIND;
@@ -111,6 +116,10 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
   public double ownNoise(IqRecord loud, IqRecord quiet, MeasurementContext context) {
     if (quiet.sampleRateHz() != loud.sampleRateHz() || quiet.centreHz() != loud.centreHz()) {
       throw new Refusal("signal", "Both records must be taken alike.");
+    }
+    if (!settings.equalizer().off()) {
+      throw new Refusal(
+          "equalizer", "An equalizer turns the receiver's noise too. Switch it off first.");
     }
     Analysis a = analyse(loud, context);
     int samples = quiet.sampleCount();
