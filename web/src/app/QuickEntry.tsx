@@ -9,7 +9,13 @@ export function QuickEntry() {
   const [error, setError] = useState("");
   const [names, setNames] = useState<string[]>([]);
   const input = useRef<HTMLInputElement>(null);
-  useKeys({ "/": () => input.current?.focus() });
+  // What was not understood is still there, to be mended or typed over.
+  useKeys({
+    "/": () => {
+      input.current?.focus();
+      input.current?.select();
+    },
+  });
 
   const run = async () => {
     // The keys belong to the screen again at once; a refused entry comes back to be mended.

@@ -2,6 +2,7 @@ import type { AnalogSettings, Job, Tiles } from "../../api/client";
 import { useDeskParts } from "../../desk/useDeskParts";
 import { FIRST_CARRIER } from "../waveforms/parts";
 import { AnalogSentence } from "./AnalogSentence";
+import { GuidedMenu } from "./GuidedMenu";
 import type { Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useAnalogCommands } from "./useAnalogCommands";
@@ -42,6 +43,7 @@ export function AnalogDesk(props: { job: Job | undefined; onKind: (kind: Kind) =
       parts={parts}
       carrier={FIRST_CARRIER}
       sentence={<AnalogSentence model={model} recording={recording} />}
+      guided={(again) => <GuidedMenu model={model} recording={recording} onLastFinding={again} />}
       onKind={props.onKind}
     />
   );

@@ -1,20 +1,29 @@
 import { Button, Menu } from "@mantine/core";
 import { useState } from "react";
 import { later } from "../../components/later";
-import type { ModulationModel } from "./useModulation";
 
 const WorkForm = later(async () => (await import("../receiver/WorkForm")).WorkForm);
+const OwnShareForm = later(async () => (await import("./OwnShareForm")).OwnShareForm);
+
+type Asking = "level-run" | "sensitivity" | "own-share";
 
 /** Work of several looks that leads to a finding. */
 export function GuidedMenu(props: {
-  model: ModulationModel;
+  model: {
+    guide: (work: { kind: string; [field: string]: unknown }) => unknown;
+    state?: { guided?: unknown } | null;
+  };
   /** Of a recording one can only ask what it is. */
   recording: boolean;
-  onWhatIsIt: () => void;
+  /** Carriers with data offer more; others are judged by their SINAD. */
+  onWhatIsIt?: () => void;
   onLastFinding?: () => void;
 }) {
-  const { model, recording } = props;
-  const [asking, setAsking] = useState(false);
+  const { model, recording, onWhatIsIt } = props;
+  const [asking, setAsking] = useState<Asking | null>(null);
+  if (recording && !onWhatIsIt) {
+    return null;
+  }
   return (
     <>
       <Menu position="bottom-start" withinPortal>
@@ -24,19 +33,29 @@ export function GuidedMenu(props: {
           </Button>
         </Menu.Target>
         <Menu.Dropdown>
-          <Menu.Item onClick={props.onWhatIsIt}>What is it?</Menu.Item>
+          {onWhatIsIt && <Menu.Item onClick={onWhatIsIt}>What is it?</Menu.Item>}
           {!recording && (
             <>
-              <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: false })}>
-                Trim the generator until it is best
+              {onWhatIsIt && (
+                <>
+                  <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: false })}>
+                    Trim the generator until it is best
+                  </Menu.Item>
+                  <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: true })}>
+                    Let it adjust itself, then trim
+                  </Menu.Item>
+                  <Menu.Item onClick={() => model.guide({ kind: "front-end" })}>
+                    Front end of the receiver at its best
+                  </Menu.Item>
+                  <Menu.Item onClick={() => setAsking("own-share")}>
+                    The receiver's own share ...
+                  </Menu.Item>
+                </>
+              )}
+              <Menu.Item onClick={() => setAsking("level-run")}>
+                Level against quality ...
               </Menu.Item>
-              <Menu.Item onClick={() => model.guide({ kind: "trim", adjustFirst: true })}>
-                Let it adjust itself, then trim
-              </Menu.Item>
-              <Menu.Item onClick={() => model.guide({ kind: "front-end" })}>
-                Front end of the receiver at its best
-              </Menu.Item>
-              <Menu.Item onClick={() => setAsking(true)}>Level against quality ...</Menu.Item>
+              <Menu.Item onClick={() => setAsking("sensitivity")}>Sensitivity ...</Menu.Item>
             </>
           )}
           {props.onLastFinding && (
@@ -44,12 +63,14 @@ export function GuidedMenu(props: {
           )}
         </Menu.Dropdown>
       </Menu>
-      {asking && (
+      {asking === "own-share" && <OwnShareForm model={model} onClose={() => setAsking(null)} />}
+      {asking && asking !== "own-share" && (
         <WorkForm
-          work="level-run"
+          work={asking}
           model={model}
           facts={undefined}
-          onClose={() => setAsking(false)}
+          quality={onWhatIsIt ? "ber" : "sinad"}
+          onClose={() => setAsking(null)}
         />
       )}
     </>

@@ -54,6 +54,9 @@ export function useModulationCommands(
     actCommand("front end", "find the best reference level", () =>
       model.guide({ kind: "front-end" }),
     ),
+    actCommand("own share", "how much of the errors is the receiver's", () =>
+      model.guide({ kind: "own-share", looks: 8, runId: null }),
+    ),
     actCommand("known data", "errors from what was sent, or from decisions", () =>
       change((now) => ({ knownData: !now.knownData })),
     ),

@@ -26,10 +26,12 @@ export function WorkForm(props: {
   model: { guide: (work: { kind: string; [field: string]: unknown }) => unknown };
   /** What the receiver tells; undefined for one that is measured itself. */
   facts: ReceiverState["facts"] | undefined;
+  /** What one that is measured itself is judged by. */
+  quality?: string;
   onClose: () => void;
 }) {
   const { work, model, facts, onClose } = props;
-  const qualities = qualitiesOf(facts);
+  const qualities = props.quality ? [props.quality] : qualitiesOf(facts);
   const voice = qualities[0] === "sinad";
   const [quality, setQuality] = useState(qualities[0]);
   const draft = useDraft({
@@ -137,6 +139,7 @@ export function WorkForm(props: {
           <Text fz="sm">
             It goes down until errors come, then looks where a second of it tells most. The level is
             set back at the end.
+            {!facts && " The receiver stays as its reference level sets it."}
           </Text>
         </>
       )}
