@@ -3,102 +3,11 @@ package rovnik.server;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
 /** A waveform is made, looked at, sent, played, measured, and the generator trimmed. */
-public class GeneratorApiTest extends BuoyBench {
-  private static final String DATA =
-      "{\"format\":\"qam16\",\"symbolRateHz\":250000,\"filter\":\"root-raised-cosine\","
-          + "\"filterParameter\":0.25,\"prbs\":15}";
-  private long generator;
-  private long second;
-  private long own;
-
-  @BeforeMethod
-  public void hookUp() {
-    generator =
-        add("Generator", "SIGNAL_GENERATOR", server.bench().generatorPort(), "scpi-generator");
-    second = add("Second", "IQ_RECEIVER", server.bench().secondReceiverPort(), "scpi-iq");
-    own =
-        server
-            .json(server.send("POST", "/api/jobs", "{\"name\":\"G\",\"dut\":\"G\"}"), 201)
-            .get("id")
-            .asLong();
-    String elements =
-        String.join(
-            ",",
-            element("G", "SOURCE", 0, ",\"outputLevelDbm\":0,\"instrumentId\":" + generator),
-            element("Cable", "CABLE", -0.6, ""),
-            element(
-                "IN",
-                "PORT",
-                0,
-                ",\"highestLevelDbm\":10,\"damageLevelDbm\":20,\"instrumentId\":" + second));
-    server.json(
-        server.send(
-            "PUT",
-            "/api/jobs/" + own + "/path",
-            "{\"elements\":[" + elements + "],\"readingPlane\":0,\"revision\":0}"),
-        200);
-    awaitTrue(() -> state(generator).equals("CONNECTED") && state(second).equals("CONNECTED"));
-  }
-
-  private JsonNode make(String body) {
-    return server.json(server.send("POST", "/api/waveforms", body), 201);
-  }
-
-  private JsonNode play(long waveform, String more, int status) {
-    String body = "{\"waveformId\":" + waveform + ",\"jobId\":" + own + more + "}";
-    return server.json(
-        server.send("POST", "/api/instruments/" + generator + "/play", body), status);
-  }
-
-  private JsonNode generator() {
-    for (JsonNode i : server.json(server.get("/api/instruments"), 200)) {
-      if (i.get("id").asLong() == generator) {
-        return i;
-      }
-    }
-    throw new AssertionError("no generator");
-  }
-
-  private String live(String kind, String what) {
-    return "/api/live/i" + second + "/" + kind + what;
-  }
-
-  private void set() {
-    server.json(
-        server.send(
-            "PUT",
-            live("single-carrier", "/settings"),
-            ("{\"carrier\":%s,\"centreHz\":458.525e6,\"searchHz\":0,\"symbols\":2000,"
-                    + "\"startSeconds\":0,\"errorsOf\":\"mean\",\"knownData\":false,"
-                    + "\"referenceLevelDbm\":10}")
-                .formatted(DATA)),
-        200);
-  }
-
-  private JsonNode guided(String work) {
-    server.json(
-        server.send(
-            "POST",
-            live("single-carrier", "/guided"),
-            "{\"jobId\":" + own + ",\"work\":" + work + "}"),
-        202);
-    awaitTrue(
-        () -> server.json(server.get(live("single-carrier", "")), 200).get("guided").isNull(), 60);
-    return server.json(server.get(live("single-carrier", "/finding")), 200).get("outcome");
-  }
-
-  private void playing() {
-    long id = make("{\"carrier\":" + DATA + ",\"symbols\":4000}").get("id").asLong();
-    play(id, "", 200);
-    control(generator, "frequency", "458.525e6", "level", "0", "output", "on");
-    set();
-  }
-
+public class GeneratorApiTest extends GeneratorBench {
   /** The peaks of noise-like signals are what the level plan looks at before power flows. */
   @Test
   public void peaksAreJudgedBeforePowerFlows() {
@@ -119,15 +28,6 @@ public class GeneratorApiTest extends BuoyBench {
     JsonNode look = server.json(server.send("POST", "/api/waveforms/preview", preview), 200);
     assertTrue(look.get("plan").get("blocked").asBoolean(), look.get("plan").toString());
     assertEquals(look.get("plan").get("crestDb").asDouble(), w.get("crestDb").asDouble(), 1e-6);
-  }
-
-  private String value(String control) {
-    for (JsonNode c : generator().get("controls")) {
-      if (c.get("id").asString().equals(control)) {
-        return c.get("value").asString();
-      }
-    }
-    return "";
   }
 
   @Test

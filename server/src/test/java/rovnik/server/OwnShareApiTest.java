@@ -1,0 +1,133 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import org.testng.annotations.Test;
+import rovnik.standins.world.Truth;
+import tools.jackson.databind.JsonNode;
+
+/** What a receiver adds to an EVM, and how weak a carrier it takes itself. */
+public class OwnShareApiTest extends GeneratorBench {
+  private static final String SHORT = DATA.replace("\"prbs\":15", "\"prbs\":9");
+  private static final double SYMBOL_RATE_HZ = 250e3;
+
+  private void send(String level) {
+    long id = make("{\"carrier\":" + SHORT + "}").get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", level, "output", "on", "adjust", "");
+  }
+
+  private void set(String more) {
+    server.json(
+        server.send(
+            "PATCH",
+            live("single-carrier", "/settings"),
+            "{\"carrier\":" + SHORT + "," + more + "}"),
+        200);
+  }
+
+  private static double cell(JsonNode table, int row, int column) {
+    return table.get("rows").get(row).get("cells").get(column).get("value").asDouble();
+  }
+
+  /**
+   * kT, noise figure and symbol rate against the carrier (identity), at an attenuation of 30 dB.
+   */
+  private static double noisePercent(double carrierDbm, double attenuationDb) {
+    double noiseDbm =
+        Truth.THERMAL_DBM_PER_HZ
+            + Truth.RECEIVER_NOISE_FIGURE_DB
+            + attenuationDb
+            + 10 * Math.log10(SYMBOL_RATE_HZ);
+    return 100 * Math.pow(10, (noiseDbm - carrierDbm) / 20);
+  }
+
+  /** Its noise is what its noise figure says; the generator is on again afterwards. */
+  @Test
+  public void theNoiseIsThatOfTheNoiseFigure() {
+    send("0");
+    set("\"referenceLevelDbm\":14,\"symbols\":1000");
+    JsonNode found = guided("{\"kind\":\"own-share\",\"looks\":4,\"runId\":null}");
+    JsonNode own = reading(found, "ownEvm");
+    // 14 dBm at the plane is 13.4 dBm at the port: 34 dB of attenuation.
+    assertEquals(
+        own.get("value").asDouble(), noisePercent(-0.6, 34), 0.06 * own.get("value").asDouble());
+    assertEquals(value("output"), "on");
+    JsonNode table = found.get("tables").get(0);
+    double all = 0;
+    for (int i = 0; i < table.get("rows").size(); i++) {
+      all += cell(table, i, 1);
+    }
+    assertEquals(all, 100, 1);
+    assertTrue(cell(table, 1, 2) > 0.08 && cell(table, 1, 2) < 0.13, table.toString());
+  }
+
+  /**
+   * Two receivers see the same source: each is told what is its own, and of the source the same.
+   */
+  @Test
+  public void twoReceiversTellOneSource() {
+    long fast = add("Fast", "IQ_RECEIVER", server.bench().fastReceiverPort(), "scpi-iq-fast");
+    awaitTrue(() -> state(fast).equals("CONNECTED"));
+    send("0");
+    set("\"referenceLevelDbm\":20,\"symbols\":1000");
+    server.json(
+        server.send("POST", live("single-carrier", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("single-carrier", "/outcome")).statusCode() == 200);
+    long run =
+        server
+            .json(server.send("POST", live("single-carrier", "/keep"), "{\"name\":\"here\"}"), 201)
+            .get("id")
+            .asLong();
+    double here =
+        reading(guided("{\"kind\":\"own-share\",\"looks\":4,\"runId\":null}"), "evm")
+            .get("value")
+            .asDouble();
+    second = fast;
+    path();
+    set("\"referenceLevelDbm\":20,\"symbols\":1000");
+    JsonNode found = guided("{\"kind\":\"own-share\",\"looks\":4,\"runId\":" + run + "}");
+    assertTrue(found.get("summary").asString().contains("Second (here) sees"), found.toString());
+    assertEquals(found.get("tables").get(0).get("rows").size(), 4);
+    JsonNode source = reading(found, "sourceEvm");
+    // Here the receiver's own noise is on top of it.
+    double own = noisePercent(-0.6, 40);
+    assertEquals(
+        source.get("value").asDouble(),
+        Math.sqrt(here * here - own * own),
+        source.get("uncertainty").asDouble() + 0.01);
+
+    String none = "{\"jobId\":%d,\"work\":{\"kind\":\"own-share\",\"looks\":4,\"runId\":999}}";
+    server.json(
+        server.send("POST", live("single-carrier", "/guided"), none.formatted(this.own)), 202);
+    awaitTrue(
+        () ->
+            server
+                .json(server.get(live("single-carrier", "")), 200)
+                .get("message")
+                .asString()
+                .contains("There is no run 999"));
+    String one = none.replace("\"looks\":4", "\"looks\":1").formatted(this.own);
+    assertEquals(server.send("POST", live("single-carrier", "/guided"), one).statusCode(), 400);
+  }
+
+  /** 16-QAM has 1e-3 wrong at Eb/N0 of 10.5 dB (Proakis, by the exact sum; from memory). */
+  @Test
+  public void theReceiverItselfHasASensitivity() {
+    send("-80");
+    set("\"referenceLevelDbm\":-40,\"symbols\":8000,\"knownData\":true");
+    JsonNode found =
+        guided(
+            "{\"kind\":\"sensitivity\",\"quality\":\"ber\",\"target\":1e-3,\"fromDbm\":-78,"
+                + "\"wantedDb\":0.3,\"mostSeconds\":60,\"highestDbm\":null}");
+    JsonNode level = reading(found, "sensitivity");
+    double truth =
+        Truth.THERMAL_DBM_PER_HZ
+            + Truth.RECEIVER_NOISE_FIGURE_DB
+            + 10 * Math.log10(4 * SYMBOL_RATE_HZ)
+            + 10.52;
+    assertEquals(level.get("value").asDouble(), truth, level.get("uncertainty").asDouble());
+    assertTrue(level.get("uncertainty").asDouble() < 1, level.toString());
+  }
+}
