@@ -31,6 +31,9 @@ export function GuidedMenu(props: { model: SpectrumModel; onLastFinding?: () => 
           <Menu.Item onClick={() => setAsked("harmonics")}>Harmonics ...</Menu.Item>
           <Menu.Item onClick={() => setAsked("drive-sweep")}>Drive against harmonics ...</Menu.Item>
           <Menu.Item onClick={() => setAsked("phase-noise")}>Phase noise ...</Menu.Item>
+          <Menu.Item onClick={() => model.guide({ kind: "line-trim", adjustFirst: false })}>
+            Trim the generator by carrier and image
+          </Menu.Item>
           <Menu.Item onClick={() => setAsked("survey")}>Spurious survey ...</Menu.Item>
           <Menu.Item onClick={() => model.guide({ kind: "weighted" })}>
             Quasi-peak and average of the strongest line

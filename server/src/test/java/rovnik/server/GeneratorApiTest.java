@@ -63,6 +63,49 @@ public class GeneratorApiTest extends GeneratorBench {
     assertTrue(server.json(server.get("/api/runs/" + newer), 200).toString().contains("trimmed"));
   }
 
+  /** Seen through Spectrum too: beside one tone the carrier leaks and an image stands. */
+  @Test
+  public void trimmingByLinesFindsTheSame() {
+    long id =
+        make("{\"parts\":[{\"kind\":\"carrier\",\"offsetHz\":150e3}],\"sampleRateHz\":1e6}")
+            .get("id")
+            .asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "0", "output", "on");
+    server.json(
+        server.send(
+            "PATCH",
+            live("spectrum", "/settings"),
+            "{\"centreHz\":458.525e6,\"spanHz\":1e6,\"referenceLevelDbm\":8}"),
+        200);
+    JsonNode found =
+        guided("spectrum", "{\"kind\":\"line-trim\",\"adjustFirst\":false,\"rounds\":2}");
+    // 0.3 dB and 0.8 degree make an image of -34.5 dBc: |g e^(j phi) - 1| / 2 (identity).
+    assertTrue(
+        found
+            .get("summary")
+            .asString()
+            .matches("Carrier leakage -38\\.\\d to .*image -34\\.\\d to .*"),
+        found.get("summary").asString());
+    assertTrue(reading(found, "leakage").get("value").asDouble() < -75, found.toString());
+    assertTrue(reading(found, "image").get("value").asDouble() < -70, found.toString());
+    assertEquals(Double.parseDouble(value("gain")), -0.3, 0.01);
+    assertEquals(Double.parseDouble(value("quadrature")), -0.8, 0.03);
+
+    // A tone on the carrier has its image there too.
+    control(generator, "shift", "-150e3");
+    String work = "{\"jobId\":" + own + ",\"work\":{\"kind\":\"line-trim\",\"rounds\":2}}";
+    server.json(server.send("POST", live("spectrum", "/guided"), work), 202);
+    awaitTrue(
+        () ->
+            server
+                .json(server.get(live("spectrum", "")), 200)
+                .get("message")
+                .asString()
+                .contains("Send one tone beside it"),
+        30);
+  }
+
   @Test
   public void theFrontEndIsSetToItsBest() {
     playing();

@@ -90,15 +90,15 @@ abstract class GeneratorBench extends BuoyBench {
   }
 
   JsonNode guided(String work) {
+    return guided("single-carrier", work);
+  }
+
+  JsonNode guided(String kind, String work) {
     server.json(
-        server.send(
-            "POST",
-            live("single-carrier", "/guided"),
-            "{\"jobId\":" + own + ",\"work\":" + work + "}"),
+        server.send("POST", live(kind, "/guided"), "{\"jobId\":" + own + ",\"work\":" + work + "}"),
         202);
-    awaitTrue(
-        () -> server.json(server.get(live("single-carrier", "")), 200).get("guided").isNull(), 60);
-    return server.json(server.get(live("single-carrier", "/finding")), 200).get("outcome");
+    awaitTrue(() -> server.json(server.get(live(kind, "")), 200).get("guided").isNull(), 60);
+    return server.json(server.get(live(kind, "/finding")), 200).get("outcome");
   }
 
   void playing() {

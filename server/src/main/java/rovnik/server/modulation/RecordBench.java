@@ -125,11 +125,6 @@ final class RecordBench<S extends RecordSettings<S>> implements LevelBench {
     voice.keep(look, settings, name);
   }
 
-  /** The generator that the path begins at. */
-  PathGenerators.One generator() {
-    return generators().source();
-  }
-
   @Override
   public PathGenerators generators() {
     return new PathGenerators(bench, job, voice);

@@ -4,27 +4,19 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToDoubleFunction;
 import rovnik.core.Refusal;
-import rovnik.core.limits.Verdict;
-import rovnik.core.modulation.analysis.Valley;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Outcome;
-import rovnik.core.result.ResultTable;
-import rovnik.core.result.ResultTable.Cell;
-import rovnik.core.result.ResultTable.Column;
-import rovnik.core.result.ResultTable.Row;
+import rovnik.core.result.Reading;
 import rovnik.core.result.Series;
-import rovnik.instruments.source.SignalGenerator;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Trimmer;
 
-/**
- * Turns the trims of the generator until the carrier is best. Each trim is looked at on both sides
- * of where it stands; what it is for grows with the square of the distance from the best place, so
- * that three looks tell where that is, whichever way round the path turns the axes.
- */
+/** Turns the trims of the generator until the carrier is best. */
 final class TrimWork implements Guided<RecordBench<?>> {
   /**
    * What it is told.
@@ -40,30 +32,24 @@ final class TrimWork implements Guided<RecordBench<?>> {
     }
   }
 
-  /** One trim, and what it is for. */
-  private record Trim(
-      String id, String label, String unit, String reading, ToDoubleFunction<Double> size) {
+  /** One trim, and the reading that it is for. */
+  private record Aim(Trimmer.Trim trim, String reading, ToDoubleFunction<Double> size) {
     double power(Outcome o) {
       double v = size.applyAsDouble(RecordBench.reading(o, reading));
       return v * v;
     }
   }
 
-  private static final List<Trim> TRIMS =
+  private static final List<Aim> AIMS =
       List.of(
-          new Trim(SignalGenerator.LEAKAGE_I, "Leakage I", "%", "iqOffset", TrimWork::amplitude),
-          new Trim(SignalGenerator.LEAKAGE_Q, "Leakage Q", "%", "iqOffset", TrimWork::amplitude),
-          new Trim(SignalGenerator.GAIN, "Gain of I over Q", "dB", "gainImbalance", v -> v),
-          new Trim(SignalGenerator.QUADRATURE, "Quadrature", "deg", "quadratureError", v -> v),
-          new Trim(SignalGenerator.DELAY, "I later than Q by", "s", "iqDelay", v -> v));
+          new Aim(Trimmer.LEAKAGE_I, "iqOffset", TrimWork::amplitude),
+          new Aim(Trimmer.LEAKAGE_Q, "iqOffset", TrimWork::amplitude),
+          new Aim(Trimmer.GAIN, "gainImbalance", v -> v),
+          new Aim(Trimmer.QUADRATURE, "quadratureError", v -> v),
+          new Aim(Trimmer.DELAY, "iqDelay", v -> v));
 
   private static final Set<String> SHOWN =
       Set.of("evm", "mer", "iqOffset", "gainImbalance", "quadratureError", "iqDelay");
-
-  private static final double PERCENT = 100;
-
-  /** The two outer looks are so many of its present errors away. */
-  private static final double STEP = 1.5;
 
   private final boolean adjustFirst;
   private final int rounds;
@@ -91,103 +77,48 @@ final class TrimWork implements Guided<RecordBench<?>> {
     return "Trim until it is best";
   }
 
-  /** One line of what was done. */
-  private record Done(Trim trim, double before, double after, String words) {}
-
   @Override
   public Outcome run(RecordBench<?> bench) {
-    if (!bench.generator().on()) {
-      throw new Refusal("source", "The generator is off. Switch it on at the Bench first.");
-    }
+    Trimmer trimmer = Trimmer.of(bench.generators().source());
     RecordLook first = bench.look();
     RecordBench.refuseSpoiled(first.outcome().marks());
     bench.keep(first, "before trimming");
     evm.add(RecordBench.reading(first.outcome(), "evm"));
     if (adjustFirst) {
       bench.say("the generator adjusts itself", 0.05);
-      bench.generator().act(SignalGenerator.ADJUST);
+      trimmer.adjust();
     }
-    List<Done> done = new ArrayList<>();
-    int steps = rounds * TRIMS.size();
+    int steps = rounds * AIMS.size();
     RecordLook last = first;
     for (int i = 0; i < steps; i++) {
-      Trim trim = TRIMS.get(i % TRIMS.size());
-      bench.say(trim.label().toLowerCase(Locale.ROOT), 0.1 + 0.85 * i / steps);
-      done.add(turn(bench, trim));
+      Aim aim = AIMS.get(i % AIMS.size());
+      bench.say(aim.trim().label().toLowerCase(Locale.ROOT), 0.1 + 0.85 * i / steps);
+      turn(bench, trimmer, aim);
       last = bench.look();
       evm.add(RecordBench.reading(last.outcome(), "evm"));
-      bench.partial(finding(first, last, done));
+      bench.partial(finding(first, last, trimmer));
     }
     bench.keep(last, "trimmed");
-    return finding(first, last, done);
+    return finding(first, last, trimmer);
   }
 
-  /** Looks on both sides of where it stands, and puts it where it is best. */
-  private Done turn(RecordBench<?> bench, Trim trim) {
-    double before = bench.generator().value(trim.id());
+  private static void turn(RecordBench<?> bench, Trimmer trimmer, Aim aim) {
     Outcome middle = bench.look().outcome();
-    double power = trim.power(middle);
-    boolean leakage = trim.reading().equals("iqOffset");
+    double power = aim.power(middle);
     double standing = Math.sqrt(power);
-    double uncertainty =
-        leakage ? 0 : middle.reading(trim.reading()).map(r -> r.uncertainty()).orElse(Double.NaN);
+    Optional<Reading> reading = middle.reading(aim.reading());
+    boolean leakage = aim.reading().equals("iqOffset");
+    double uncertainty = leakage ? 0 : reading.map(Reading::uncertainty).orElse(Double.NaN);
     boolean lost =
-        middle
-            .reading(trim.reading())
-            .map(r -> r.marks().stream().anyMatch(m -> m.startsWith("lost")))
-            .orElse(true);
+        reading.map(r -> r.marks().stream().anyMatch(m -> m.startsWith("lost"))).orElse(true);
     if (lost || standing < uncertainty) {
-      return new Done(trim, before, before, "what is left is lost in noise");
+      trimmer.lost(aim.trim());
+      return;
     }
-    double most = bench.generator().control(trim.id()).highest();
-    double room = most - Math.abs(before);
-    double step = Math.min(STEP * standing, room);
-    if (!(step > 0)) {
-      return new Done(trim, before, before, "at its end");
-    }
-    double at;
-    try {
-      bench.generator().set(trim.id(), before - step);
-      double below = trim.power(bench.look().outcome());
-      bench.generator().set(trim.id(), before + step);
-      double above = trim.power(bench.look().outcome());
-      at = Valley.of(step, below, power, above).at();
-    } catch (RuntimeException e) {
-      bench.generator().set(trim.id(), before); // nothing is left half turned
-      if (e instanceof Refusal r && r.field().equals("step")) {
-        return new Done(trim, before, before, "turning it changes nothing");
-      }
-      throw e;
-    }
-    double after = Math.max(-most, Math.min(most, before + at));
-    bench.generator().set(trim.id(), after);
-    if (trim.power(bench.look().outcome()) > power) {
-      bench.generator().set(trim.id(), before);
-      return new Done(trim, before, before, "was best");
-    }
-    return new Done(trim, before, after, Math.abs(after) == most ? "at its end" : "turned");
+    trimmer.turn(aim.trim(), power, standing, () -> aim.power(bench.look().outcome()));
   }
 
-  private Outcome finding(RecordLook first, RecordLook last, List<Done> done) {
-    List<Row> rows = new ArrayList<>();
-    for (Trim t : TRIMS) {
-      List<Done> of = done.stream().filter(d -> d.trim() == t).toList();
-      if (of.isEmpty()) {
-        continue;
-      }
-      double scale = t.unit().equals("%") ? PERCENT : 1;
-      Done end = of.get(of.size() - 1);
-      boolean turned = of.stream().anyMatch(d -> d.before() != d.after());
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(t.label()),
-                  Cell.of(scale * of.get(0).before()),
-                  Cell.of(scale * end.after()),
-                  Cell.of(t.unit()),
-                  Cell.of(turned ? "turned" : end.words())),
-              Verdict.NONE));
-    }
+  private Outcome finding(RecordLook first, RecordLook last, Trimmer trimmer) {
     double[] y = evm.stream().mapToDouble(v -> v).toArray();
     double before = RecordBench.reading(first.outcome(), "evm");
     double after = RecordBench.reading(last.outcome(), "evm");
@@ -206,17 +137,7 @@ final class TrimWork implements Guided<RecordBench<?>> {
             Series.curve(
                     "evm", "EVM after each turn", Axis.even("Turn", "", 0, 1, y.length), y, "%")
                 .of("EVM rms")),
-        List.of(
-            new ResultTable(
-                id(),
-                "Trims",
-                List.of(
-                    new Column("Trim", ""),
-                    new Column("Was", ""),
-                    new Column("Is", ""),
-                    new Column("Unit", ""),
-                    new Column("", "")),
-                rows)),
+        List.of(trimmer.table(id(), AIMS.stream().map(Aim::trim).toList())),
         last.outcome().readings().stream().filter(r -> SHOWN.contains(r.id())).toList(),
         last.outcome().marks(),
         List.of());

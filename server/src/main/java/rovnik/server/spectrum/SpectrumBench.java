@@ -28,6 +28,7 @@ import rovnik.instruments.source.SignalSource;
 import rovnik.server.bench.BenchService;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.live.Guided;
+import rovnik.server.live.PathGenerators;
 import rovnik.server.live.Workbench;
 
 /** What guided work on spectra has at hand: the receiver, the job, its source, and a voice. */
@@ -159,6 +160,10 @@ final class SpectrumBench implements Workbench {
       rate /= 2;
     }
     return rate;
+  }
+
+  PathGenerators generators() {
+    return new PathGenerators(bench, job(), voice);
   }
 
   /** True if the path of the job begins at a source that is on. */

@@ -5,6 +5,8 @@ import rovnik.server.live.GuidedKind;
 
 /** The kinds of guided work that spectra offer. */
 final class SpectrumWorks {
+  private static final int ROUNDS = 2;
+
   static final List<GuidedKind> ALL =
       List.of(
           new GuidedKind(
@@ -32,6 +34,12 @@ final class SpectrumWorks {
               "Phase noise",
               "Phase noise of the strongest line in view, with jitter and residual FM.",
               new PhaseNoiseWork.Form(1e6)),
+          new GuidedKind(
+              "line-trim",
+              "Trim by carrier and image",
+              "Turns leakage, gain and quadrature of the generator until the lines beside one tone"
+                  + " are least.",
+              new LineTrim.Form(false, ROUNDS)),
           new GuidedKind(
               "survey",
               "Spurious survey",
