@@ -93,7 +93,8 @@ public class GeneratorApiTest extends GeneratorBench {
     assertEquals(Double.parseDouble(value("quadrature")), -0.8, 0.03);
 
     // A tone on the carrier has its image there too.
-    control(generator, "shift", "-150e3");
+    long plain = make("{\"parts\":[{\"kind\":\"carrier\"}]}").get("id").asLong();
+    play(plain, "", 200);
     String work = "{\"jobId\":" + own + ",\"work\":{\"kind\":\"line-trim\",\"rounds\":2}}";
     server.json(server.send("POST", live("spectrum", "/guided"), work), 202);
     awaitTrue(

@@ -102,7 +102,9 @@ final class LineTrim implements Guided<SpectrumBench> {
     PathGenerators.One generator = bench.generators().source();
     Trimmer trimmer = Trimmer.of(generator);
     bench.say("where the lines are", 0);
-    Lines lines = lines(bench, generator.value(SignalGenerator.FREQUENCY));
+    double synthesiser =
+        generator.value(SignalGenerator.FREQUENCY) - generator.value(SignalGenerator.SHIFT);
+    Lines lines = lines(bench, synthesiser);
     Seen first = seen(bench, lines);
     if (adjustFirst) {
       bench.say("the generator adjusts itself", 0.05);
