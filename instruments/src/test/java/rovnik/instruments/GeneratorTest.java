@@ -235,6 +235,83 @@ public class GeneratorTest {
     expectThrows(Refusal.class, () -> generator.setTrim(SignalGenerator.GAIN, 5));
   }
 
+  /** I and Q each with gain, delay and offset on their way to the modulator. */
+  @Test
+  public void outputsOfIAndQ() {
+    Waveform w = new Modulator(DATA, 1e6).make(4000);
+    play(w, 1e6);
+    generator.set(SignalGenerator.ADJUST, "");
+    Outcome before = measured();
+    generator.set("gain-of-q", "-0.5");
+    generator.set("delay-of-i", "30e-9");
+    generator.set("delay-of-q", "130e-9");
+    generator.set("offset-of-i", "0.004");
+    Outcome o = measured();
+    double gain = value(o, "gainImbalance") - value(before, "gainImbalance");
+    assertEquals(Math.abs(gain), 0.5, 0.005);
+    assertEquals(value(o, "carrierPower") - value(before, "carrierPower"), -0.25, 0.02);
+    assertEquals(
+        Math.abs(value(o, "iqDelay") - value(before, "iqDelay")), 100e-9, 2e-9, "delay of Q");
+    double rmsVolts = 0.5 * Math.pow(10, -w.crestDb() / 20) * Math.pow(10, -0.25 / 20);
+    assertEquals(value(o, "iqOffset"), 20 * Math.log10(0.004 / rmsVolts), 0.5);
+    // Both alike is no error, only later.
+    generator.set("delay-of-q", "30e-9");
+    assertEquals(value(measured(), "iqDelay"), value(before, "iqDelay"), 2e-9);
+    Refusal louder = expectThrows(Refusal.class, () -> generator.set("gain-of-i", "1"));
+    assertTrue(louder.getMessage().contains("-6"), louder.getMessage());
+    expectThrows(Refusal.class, () -> generator.set("delay-of-third", "1"));
+    expectThrows(Refusal.class, () -> generator.set("gain-of-fourth", "0"));
+  }
+
+  /** A voltage of its own, in step with the others: half a volt is 4 dBm in 50 ohm (identity). */
+  @Test
+  public void theThirdOutputPlaysInStep() throws IOException {
+    play(new Modulator(DATA, 8e6).make(4000), 8e6);
+    int n = 4000;
+    double toneHz = 8e6 * 600 / n;
+    float[] tone = new float[2 * n];
+    for (int k = 0; k < n; k++) {
+      tone[2 * k] = (float) Math.cos(2 * Math.PI * 600.0 * k / n);
+    }
+    generator.load(new KnownWaveform(9, "tone", 8e6, 3), tone);
+    generator.set(SignalGenerator.THIRD, "W9");
+    try (IqReceiver fast =
+            (IqReceiver)
+                connect(bench.fastReceiverPort(), InstrumentKind.IQ_RECEIVER, "scpi-iq-fast");
+        Instrument input =
+            connect(bench.fastInputPort(), InstrumentKind.PART_HOLDER, "scpi-parts")) {
+      input.set(input.controls().get(0).id(), "third output");
+      double[] now = level(fast, toneHz);
+      assertEquals(now[0], 10 * Math.log10(0.25 / 2 / 50 * 1000), 0.45, "half a volt");
+      generator.set("gain-of-third", "-6");
+      generator.set("delay-of-third", "50e-9");
+      double[] later = level(fast, toneHz);
+      assertEquals(later[0] - now[0], -6, 0.1);
+      double turned = Math.IEEEremainder(later[1] - now[1], 2 * Math.PI);
+      assertEquals(turned, -2 * Math.PI * toneHz * 50e-9, 0.02);
+      generator.set(SignalGenerator.THIRD, SignalGenerator.NOTHING);
+      assertTrue(level(fast, toneHz)[0] < -40, "it still plays");
+    }
+  }
+
+  /** Level of a tone at the port, and its phase at the bench's time 0. */
+  private double[] level(IqReceiver fast, double toneHz) {
+    double start = bench.world().timeSeconds();
+    fast.configure(new IqSetup(2e6, 8e6, 16_384, 20));
+    IqRecord r = fast.acquire();
+    double re = 0;
+    double im = 0;
+    for (int k = 0; k < r.sampleCount(); k++) {
+      double angle = -2 * Math.PI * (toneHz - r.centreHz()) * k / r.sampleRateHz();
+      re += r.iq()[2 * k] * Math.cos(angle) - r.iq()[2 * k + 1] * Math.sin(angle);
+      im += r.iq()[2 * k] * Math.sin(angle) + r.iq()[2 * k + 1] * Math.cos(angle);
+    }
+    double db = 20 * Math.log10(Math.hypot(re, im) / r.sampleCount()) + r.fullScaleDbm();
+    // The receiver's own oscillator turns from the record's beginning.
+    double phase = Math.atan2(im, re) - 2 * Math.PI * (toneHz - r.centreHz()) * start;
+    return new double[] {db, phase};
+  }
+
   @Test
   public void whatItCannotDoIsRefusedWithItsRange() {
     float[] long1 = new float[4];

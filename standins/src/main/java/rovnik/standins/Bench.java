@@ -32,6 +32,7 @@ public final class Bench implements AutoCloseable {
     NoiseBench noise = new NoiseBench(world);
     PartBench parts = new PartBench();
     FunctionOutput supply = new FunctionOutput();
+    GeneratorLine toFast = new GeneratorLine(world);
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -71,8 +72,13 @@ public final class Bench implements AutoCloseable {
                 paced),
             new ReceiverStandin(
                 "Rovnik,Fast digitizer stand-in,1,1.0",
-                new ReceiverFrontEnd(world, new GeneratorLine(world), ReceiverTruth.FAST),
-                paced));
+                new ReceiverFrontEnd(world, toFast, ReceiverTruth.FAST),
+                paced),
+            new PartHolderStandin(
+                "Input of the fast receiver",
+                () -> GeneratorLine.OUTPUTS,
+                toFast::plug,
+                toFast::plugged));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -165,6 +171,11 @@ public final class Bench implements AutoCloseable {
   /** A fast receiver at the end of the generator's cable, in turn with the second one. */
   public int fastReceiverPort() {
     return port(18);
+  }
+
+  /** Says which output of the generator the fast receiver is plugged into. */
+  public int fastInputPort() {
+    return port(19);
   }
 
   /** Ports in the order of the getters. */

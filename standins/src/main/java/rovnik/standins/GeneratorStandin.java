@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Map;
 import rovnik.standins.scpi.ScpiError;
 import rovnik.standins.scpi.ScpiInstrument;
+import rovnik.standins.world.Connector;
 import rovnik.standins.world.GeneratorOutput;
 
 /**
@@ -22,6 +23,7 @@ final class GeneratorStandin extends ScpiInstrument {
   private final Map<String, float[]> memory = new LinkedHashMap<>();
   private final GeneratorOutput out;
   private String selected = "";
+  private String third = "";
 
   GeneratorStandin(String identity, GeneratorOutput out) {
     super(identity);
@@ -54,6 +56,10 @@ final class GeneratorStandin extends ScpiInstrument {
         "[SOURce:]DM:DELay",
         p -> t.delaySeconds = number(p, -1e-9, 1e-9),
         () -> text(t.delaySeconds));
+    connector(1, out.connectors[0]);
+    connector(2, out.connectors[1]);
+    connector(3, out.third().connector);
+    both("[SOURce:]DM:OUTPut3:WAVeform", this::selectThird, () -> '"' + third + '"');
     set("CALibration:DM", p -> out.adjust());
     query(
         "CALibration:DM:FREQuency",
@@ -68,6 +74,30 @@ final class GeneratorStandin extends ScpiInstrument {
   @Override
   protected void reset() {
     out.reset();
+    third = "";
+  }
+
+  private void connector(int number, Connector c) {
+    String at = "[SOURce:]DM:OUTPut" + number;
+    both(at + ":GAIN", p -> c.gainDb = number(p, -6, 0), () -> text(c.gainDb));
+    both(at + ":DELay", p -> c.delaySeconds = number(p, 0, 1e-3), () -> text(c.delaySeconds));
+    both(at + ":OFFSet", p -> c.offsetVolts = number(p, -0.1, 0.1), () -> text(c.offsetVolts));
+  }
+
+  /** An empty name is nothing. */
+  private void selectThird(String parameter) {
+    if (parameter.strip().equals("\"\"")) {
+      third = "";
+      out.setThirdSamples(null);
+      return;
+    }
+    String name = name(parameter);
+    float[] iq = memory.get(name);
+    if (iq == null) {
+      throw new ScpiError(-256, "File name not found; " + name);
+    }
+    third = name;
+    out.setThirdSamples(iq);
   }
 
   private static String text(double value) {
@@ -82,6 +112,8 @@ final class GeneratorStandin extends ScpiInstrument {
     out.setPlaying(false);
     memory.clear();
     selected = "";
+    third = "";
+    out.setThirdSamples(null);
   }
 
   private static String name(String quoted) {

@@ -1,5 +1,7 @@
 package rovnik.instruments.source;
 
+import java.util.List;
+
 /**
  * What a vector generator is doing.
  *
@@ -8,6 +10,8 @@ package rovnik.instruments.source;
  * @param playing the waveform is played; false for a plain carrier
  * @param rateHz samples a second that are played
  * @param adjustedHz where its modulator was adjusted last, NaN for never
+ * @param outputs baseband outputs that can be set, empty if there are none
+ * @param third name of what the third output plays beside, "" for nothing
  */
 public record GeneratorState(
     boolean on,
@@ -18,7 +22,9 @@ public record GeneratorState(
     double rateHz,
     double shiftHz,
     Trims trims,
-    double adjustedHz) {
+    double adjustedHz,
+    List<BasebandOutput> outputs,
+    String third) {
 
   /** Frequency of the synthesiser, where leakage shows. */
   public double synthesiserHz() {

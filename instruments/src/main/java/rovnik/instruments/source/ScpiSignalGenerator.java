@@ -74,7 +74,51 @@ public final class ScpiSignalGenerator extends ScpiInstrument implements SignalG
             number("leakageI", -10, 10),
             number("leakageQ", -10, 10),
             number("delaySeconds", -1, 1)),
-        adjustedHz());
+        adjustedHz(),
+        outputs(),
+        dialect.queries().containsKey("third") ? text("third") : "");
+  }
+
+  /** Of a dialect that knows them. */
+  private List<BasebandOutput> outputs() {
+    List<BasebandOutput> all = new ArrayList<>();
+    for (String[] kind : BasebandOutput.KINDS) {
+      String key = kind[0];
+      if (dialect.queries().containsKey(BasebandOutput.GAIN + key)) {
+        all.add(
+            new BasebandOutput(
+                key,
+                kind[1],
+                number(BasebandOutput.GAIN + key, -200, 200),
+                number(BasebandOutput.DELAY + key, -1, 1),
+                number(BasebandOutput.OFFSET + key, -1e3, 1e3)));
+      }
+    }
+    return all;
+  }
+
+  @Override
+  public void setOutput(String control, double value) {
+    if (control.startsWith(BasebandOutput.GAIN)) {
+      within("gain of an output", "dB", value, can.lowestOutputGainDb(), 0);
+    } else if (control.startsWith(BasebandOutput.DELAY)) {
+      within("delay of an output", "s", value, 0, can.longestDelaySeconds());
+    } else {
+      double most = can.widestOffsetVolts();
+      within("offset of an output", "V", value, -most, most);
+    }
+    send(control, value);
+  }
+
+  @Override
+  public void playThird(String choice) {
+    send("third", choice.equals(NOTHING) ? "" : there(choice));
+  }
+
+  @Override
+  public String thirdChoice() {
+    String key = generator().third();
+    return key.isEmpty() ? NOTHING : waveform(key).map(KnownWaveform::choice).orElse(key);
   }
 
   private double number(String capability, double lowest, double highest) {
@@ -242,13 +286,18 @@ public final class ScpiSignalGenerator extends ScpiInstrument implements SignalG
       setModulated(false);
       return;
     }
+    send("select", there(choice));
+    setModulated(true);
+  }
+
+  /** Its name in the generator's memory; refused if it is not there. */
+  private String there(String choice) {
     String key = keyOf(choice);
     if (!inMemory().contains(key)) {
       throw new Refusal(
           "signal", "\"" + choice + "\" is not in the generator's memory. Send it there first.");
     }
-    send("select", key);
-    setModulated(true);
+    return key;
   }
 
   private static String keyOf(String choice) {

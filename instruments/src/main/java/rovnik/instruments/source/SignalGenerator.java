@@ -27,6 +27,8 @@ public interface SignalGenerator extends SignalSource {
   String LEAKAGE_Q = "leakage-q";
   String DELAY = "delay";
   String ADJUST = "adjust";
+  String THIRD = "third-signal";
+  String NOTHING = "nothing";
   String CARRIER = "plain carrier";
 
   GeneratorState generator();
@@ -60,6 +62,15 @@ public interface SignalGenerator extends SignalSource {
 
   /** What it could play, as one chooses it. */
   List<String> choices();
+
+  /** Plays a waveform of its memory on the third output, in step; or {@link #NOTHING}. */
+  void playThird(String choice);
+
+  /** What the third output plays, as one chooses it. */
+  String thirdChoice();
+
+  /** Turns one of the baseband outputs. */
+  void setOutput(String control, double value);
 
   /** What is played, empty for a plain carrier or something that Rovnik did not send. */
   Optional<KnownWaveform> played();
@@ -100,6 +111,12 @@ public interface SignalGenerator extends SignalSource {
     all.add(trim(LEAKAGE_I, "leakage I, share of rms", t.leakageI(), "", can.trimLeakage()));
     all.add(trim(LEAKAGE_Q, "leakage Q, share of rms", t.leakageQ(), "", can.trimLeakage()));
     all.add(trim(DELAY, "I later than Q by", t.delaySeconds(), "s", can.trimDelaySeconds()));
+    for (BasebandOutput o : s.outputs()) {
+      all.addAll(o.controls(can));
+    }
+    if (!s.outputs().isEmpty()) {
+      all.add(Control.choice(THIRD, "third output plays", thirdChoice(), thirdChoices()).further());
+    }
     all.add(Control.action(ADJUST, "Adjust its modulator here"));
     return all;
   }
@@ -120,6 +137,12 @@ public interface SignalGenerator extends SignalSource {
     };
   }
 
+  private List<String> thirdChoices() {
+    List<String> all = new ArrayList<>(choices());
+    all.set(0, NOTHING);
+    return all;
+  }
+
   private String choice(GeneratorState s) {
     if (!s.playing()) {
       return CARRIER;
@@ -136,7 +159,18 @@ public interface SignalGenerator extends SignalSource {
       case SHIFT -> setShiftHz(Values.number(value));
       case GAIN, QUADRATURE, LEAKAGE_I, LEAKAGE_Q, DELAY -> setTrim(control, Values.number(value));
       case ADJUST -> adjust();
-      default -> SignalSource.super.set(control, value);
+      case THIRD -> playThird(value);
+      default -> turn(control, value);
+    }
+  }
+
+  private void turn(String control, String value) {
+    if (generator().outputs().stream()
+        .flatMap(o -> o.controls(generatorCapabilities()).stream())
+        .anyMatch(c -> c.id().equals(control))) {
+      setOutput(control, Values.number(value));
+    } else {
+      SignalSource.super.set(control, value);
     }
   }
 

@@ -80,7 +80,8 @@ class DemoData implements ApplicationRunner {
           "Voice radio",
           "Function source",
           "Third receiver",
-          "Fast receiver");
+          "Fast receiver",
+          "Input of the fast receiver");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -167,6 +168,7 @@ class DemoData implements ApplicationRunner {
         "Vector generator, seen by the fast receiver",
         generator,
         standin("Fast receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-fast"));
+    standin("Input of the fast receiver", InstrumentKind.PART_HOLDER, PARTS);
   }
 
   /** The dock oscillator, fed from the function source, at a receiver of its own. */

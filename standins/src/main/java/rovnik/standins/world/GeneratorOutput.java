@@ -18,6 +18,12 @@ public final class GeneratorOutput {
   }
 
   private static final int BITS = 14;
+
+  /** Of I and of Q, on the way to the modulator. */
+  public final Connector[] connectors = {new Connector(), new Connector()};
+
+  private final ThirdOutput third = new ThirdOutput();
+  private double rmsVolts = Connector.FULL_SCALE_VOLTS;
   public final Trims trims = new Trims();
   private final Noise noise;
   private final double phaseNoiseDbc;
@@ -46,7 +52,8 @@ public final class GeneratorOutput {
       double rateHz,
       double gainDb,
       double quadrature,
-      double delay) {}
+      double delay,
+      double late) {}
 
   GeneratorOutput(long seed) {
     this(seed, Truth.GENERATOR_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ, Truth.GENERATOR_NOISE_DBC_PER_HZ);
@@ -133,6 +140,27 @@ public final class GeneratorOutput {
     trims.leakageI = 0;
     trims.leakageQ = 0;
     trims.delaySeconds = 0;
+    connectors[0].reset();
+    connectors[1].reset();
+    third.connector.reset();
+    third.setSamples(null);
+  }
+
+  public ThirdOutput third() {
+    return third;
+  }
+
+  /** What the third output plays beside; null for nothing. */
+  public void setThirdSamples(float[] iq) {
+    third.setSamples(iq);
+  }
+
+  /** The third output as a receiver sees it: still while no waveform is played. */
+  synchronized void receiveThird(
+      double[] iq, int count, double startSeconds, double centreHz, double rateHz) {
+    if (playing) {
+      third.receive(iq, count, startSeconds, centreHz, rateHz, clockHz);
+    }
   }
 
   /** Samples to play, full scale 1; what the converter makes of them. */
@@ -144,7 +172,9 @@ public final class GeneratorOutput {
       out[i] = Math.rint(Math.max(-1, Math.min(1, iq[i])) * steps) / steps;
       power += out[i] * out[i];
     }
-    double scale = 1 / Math.sqrt(Math.max(1e-20, power / (iq.length / 2)));
+    double rms = Math.sqrt(Math.max(1e-20, power / (iq.length / 2)));
+    rmsVolts = Connector.FULL_SCALE_VOLTS * rms;
+    double scale = 1 / rms;
     for (int i = 0; i < out.length; i++) {
       out[i] *= scale;
     }
@@ -163,7 +193,9 @@ public final class GeneratorOutput {
 
   private double gainDb() {
     return fault(Truth.GENERATOR_IMBALANCE_DB, Truth.GENERATOR_ADJUSTED_IMBALANCE_DB)
-        + trims.gainDb;
+        + trims.gainDb
+        + connectors[0].gainDb
+        - connectors[1].gainDb;
   }
 
   private double quadratureDegrees() {
@@ -172,7 +204,10 @@ public final class GeneratorOutput {
   }
 
   private double delaySeconds() {
-    return Truth.GENERATOR_DELAY_SECONDS + trims.delaySeconds;
+    return Truth.GENERATOR_DELAY_SECONDS
+        + trims.delaySeconds
+        + connectors[0].delaySeconds
+        - connectors[1].delaySeconds;
   }
 
   private double leakage(int part) {
@@ -180,7 +215,19 @@ public final class GeneratorOutput {
     double direction = part == 0 ? Math.cos(angle) : Math.sin(angle);
     double raw = World.amplitude(Truth.GENERATOR_LEAKAGE_DBC);
     double adjusted = World.amplitude(Truth.GENERATOR_ADJUSTED_LEAKAGE_DBC);
-    return direction * fault(raw, adjusted) + (part == 0 ? trims.leakageI : trims.leakageQ);
+    return direction * fault(raw, adjusted)
+        + (part == 0 ? trims.leakageI : trims.leakageQ)
+        + connectors[part].offsetVolts / rmsVolts / meanGain();
+  }
+
+  /** Of I and Q both. */
+  private double meanGain() {
+    return World.amplitude((connectors[0].gainDb + connectors[1].gainDb) / 2);
+  }
+
+  /** By which I and Q both come later. */
+  private double lateSeconds() {
+    return (connectors[0].delaySeconds + connectors[1].delaySeconds) / 2;
   }
 
   /** Highest level of its peaks, dBm; -200 if it is off. */
@@ -218,7 +265,7 @@ public final class GeneratorOutput {
     double amplitude = World.amplitude(levelDbm + gainDb + 0.12 * Math.sin(frequencyHz / 61e6 + 1));
     double[] turn = phases(count, rateHz);
     if (playing) {
-      modulated(iq, count, startSeconds, offset, rateHz, amplitude, turn);
+      modulated(iq, count, startSeconds, offset, rateHz, amplitude * meanGain(), turn);
     } else {
       Repeated cw =
           Repeated.seen(new double[] {1, 0}, 1, 1e3, offset, rateHz, GeneratorOutput::flat);
@@ -251,7 +298,15 @@ public final class GeneratorOutput {
     bend();
     Key now =
         new Key(
-            lines, clockHz, offset, shiftHz, rateHz, gainDb(), quadratureDegrees(), delaySeconds());
+            lines,
+            clockHz,
+            offset,
+            shiftHz,
+            rateHz,
+            gainDb(),
+            quadratureDegrees(),
+            delaySeconds(),
+            lateSeconds());
     int n = lines.length / 2;
     if (!now.equals(key)) {
       key = now;
@@ -291,6 +346,15 @@ public final class GeneratorOutput {
     double hold = hold(playedHz);
     out[0] = hold * (g * Math.cos(turn) + Math.cos(phi + turn) / g) / 2;
     out[1] = hold * (-g * Math.sin(turn) + Math.sin(phi + turn) / g) / 2;
+    turn(out, -2 * Math.PI * f * lateSeconds());
+  }
+
+  private static void turn(double[] z, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    double re = z[0] * c - z[1] * s;
+    z[1] = z[0] * s + z[1] * c;
+    z[0] = re;
   }
 
   /** What it adds on the other side, at minus {@code f}. */
@@ -301,6 +365,7 @@ public final class GeneratorOutput {
     double hold = hold(playedHz);
     out[0] = hold * (g * Math.cos(turn) - Math.cos(phi - turn) / g) / 2;
     out[1] = hold * (g * Math.sin(turn) - Math.sin(phi - turn) / g) / 2;
+    turn(out, 2 * Math.PI * f * lateSeconds());
   }
 
   /** The converter holds each sample; its filter puts most of that right again. */

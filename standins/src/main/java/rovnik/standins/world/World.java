@@ -89,7 +89,7 @@ public final class World implements PortSignal {
     return noise;
   }
 
-  synchronized double timeSeconds() {
+  public synchronized double timeSeconds() {
     return timeSeconds;
   }
 
