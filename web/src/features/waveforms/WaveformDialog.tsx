@@ -9,6 +9,7 @@ import {
 } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz } from "../../components/units";
+import { Choice } from "../../desk/Choice";
 import { OutcomeTile } from "../../desk/catalogue";
 import deskClasses from "../../desk/Desk.module.css";
 import { formatValue } from "../../desk/ReadingColumn";
@@ -38,6 +39,8 @@ export function WaveformDialog(props: {
     { what: "ccdf", view: "curve" },
   ]);
   const [sending, setSending] = useState(false);
+  const [output, setOutput] = useState("carrier");
+  const several = generator.controls.some((c) => c.id === "third-signal");
   const plan = w.preview?.plan;
   const outcome = w.preview?.outcome;
 
@@ -47,6 +50,7 @@ export function WaveformDialog(props: {
       const made = await w.make();
       await api.post(`${url}/play`, {
         waveformId: made.id,
+        output: output === "third" ? output : null,
         jobId: job?.id ?? null,
         overrideReason,
       });
@@ -117,6 +121,18 @@ export function WaveformDialog(props: {
               next={(v, up) => (w.noiseDb === null ? 20 : v + (up ? 1 : -1))}
               onCommit={(v) => w.setNoiseDb(Number.isFinite(v) ? v : null)}
             />
+            {several && (
+              <>
+                <br />
+                played on{" "}
+                <Choice
+                  label="Played on"
+                  value={output}
+                  choices={{ carrier: "the carrier", third: "the third output, in step" }}
+                  onChange={setOutput}
+                />
+              </>
+            )}
           </div>
           {outcome && (
             <Text fz="sm" mt={6} role="status">
@@ -128,7 +144,7 @@ export function WaveformDialog(props: {
               {w.wrong}
             </Alert>
           )}
-          {plan && (
+          {plan && output === "carrier" && (
             <table className={classes.levels}>
               <caption>Levels on the way, mean and peaks</caption>
               <tbody>
@@ -142,7 +158,7 @@ export function WaveformDialog(props: {
               </tbody>
             </table>
           )}
-          {plan?.findings[0] && (
+          {output === "carrier" && plan?.findings[0] && (
             <Alert color={plan.blocked ? "red" : "yellow"} variant="light" p={8} mt={6}>
               {plan.findings[0].sentence}
             </Alert>

@@ -116,6 +116,11 @@ public final class ScpiSignalGenerator extends ScpiInstrument implements SignalG
   }
 
   @Override
+  public Optional<KnownWaveform> third() {
+    return waveform(generator().third());
+  }
+
+  @Override
   public String thirdChoice() {
     String key = generator().third();
     return key.isEmpty() ? NOTHING : waveform(key).map(KnownWaveform::choice).orElse(key);

@@ -69,6 +69,9 @@ public interface SignalGenerator extends SignalSource {
   /** What the third output plays, as one chooses it. */
   String thirdChoice();
 
+  /** The same, empty for nothing or something that Rovnik did not send. */
+  Optional<KnownWaveform> third();
+
   /** Turns one of the baseband outputs. */
   void setOutput(String control, double value);
 
@@ -203,6 +206,21 @@ public interface SignalGenerator extends SignalSource {
               "Play it at " + Frequency.ofHertz(w.rateHz()),
               Map.of(RATE, Double.toString(w.rateHz()))));
     }
+    third()
+        .filter(t -> s.playing() && Math.abs(s.rateHz() / t.rateHz() - 1) > 1e-9)
+        .ifPresent(
+            t ->
+                all.add(
+                    new Hint(
+                        String.format(
+                            Locale.ROOT,
+                            "What the third output plays was made for %s and comes %.4g times as"
+                                + " fast: it plays at the rate of the carrier. Make it for %s.",
+                            Frequency.ofHertz(t.rateHz()),
+                            s.rateHz() / t.rateHz(),
+                            Frequency.ofHertz(s.rateHz())),
+                        "Let it play nothing",
+                        Map.of(THIRD, NOTHING))));
     if (s.playing()) {
       adjustment(s, all);
     }

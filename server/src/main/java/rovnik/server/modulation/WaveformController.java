@@ -104,6 +104,8 @@ class WaveformController {
    * A waveform to play.
    *
    * @param playbackRateHz null for the rate that it was made for
+   * @param output "third" for the third baseband output, in step with what is played; null for the
+   *     carrier
    * @param jobId the job that the generator works for; null for those that are measured now
    * @param overrideReason why power shall flow although the level plan says no
    */
@@ -111,6 +113,7 @@ class WaveformController {
   record Play(
       long waveformId,
       @Nullable Double playbackRateHz,
+      @Nullable String output,
       @Nullable Long jobId,
       @Nullable String overrideReason) {}
 
@@ -198,10 +201,18 @@ class WaveformController {
               + Frequency.ofHertz(can.fastestRateHz())
               + "; make the waveform for a rate within that.");
     }
+    boolean third = "third".equals(p.output());
+    if (p.output() != null && !third) {
+      throw new Refusal("output", "Send it to \"third\", or leave output out for the carrier.");
+    }
     bench.load(id, w, waveforms.samples(p.waveformId()));
     Map<String, String> values = new LinkedHashMap<>();
-    values.put(SignalGenerator.RATE, Double.toString(rate));
-    values.put(SignalGenerator.SIGNAL, Long.toString(w.id()));
+    if (third) {
+      values.put(SignalGenerator.THIRD, Long.toString(w.id())); // the clock is that of the carrier
+    } else {
+      values.put(SignalGenerator.RATE, Double.toString(rate));
+      values.put(SignalGenerator.SIGNAL, Long.toString(w.id()));
+    }
     sessions.control(id, values, p.jobId(), p.overrideReason(), client);
     return bench.one(id);
   }
