@@ -109,8 +109,18 @@ public enum Prbs {
     bits[(int) (at >>> 6)] |= 1L << (at & 63);
   }
 
+  /** Adds some bits, the first one lowest, to packed ones that are 0 there. */
+  public static void put(long[] bits, long at, int some) {
+    int i = (int) (at >>> 6);
+    int shift = (int) (at & 63);
+    bits[i] |= (long) some << shift;
+    if (shift > 32) {
+      bits[i + 1] |= (long) some >>> (64 - shift);
+    }
+  }
+
   /** The 64 bits from one on. */
-  static long word(long[] bits, long at) {
+  public static long word(long[] bits, long at) {
     int i = (int) (at >>> 6);
     int shift = (int) (at & 63);
     return shift == 0 || i + 1 >= bits.length

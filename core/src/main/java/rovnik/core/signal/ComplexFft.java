@@ -28,8 +28,13 @@ public interface ComplexFft {
    *
    * @param length a power of two, at least 2
    */
+  static boolean vectors() {
+    return ModuleLayer.boot().findModule("jdk.incubator.vector").isPresent();
+  }
+
   static ComplexFft of(int length) {
-    boolean vectors = ModuleLayer.boot().findModule("jdk.incubator.vector").isPresent();
-    return vectors && length >= VectorFft.SHORTEST ? new VectorFft(length) : new LibraryFft(length);
+    return vectors() && length >= VectorFft.SHORTEST
+        ? new VectorFft(length)
+        : new LibraryFft(length);
   }
 }

@@ -163,7 +163,7 @@ final class BandTaker {
    * @param offsetHz of its middle; the shift is to the next bin, and told
    * @param halfHz how far it reaches to each side
    * @param leastRateHz of the samples that come out
-   * @param response over frequency from the middle
+   * @param response over frequency from the middle, the same on both sides
    */
   Band take(double offsetHz, double halfHz, double leastRateHz, DoubleUnaryOperator response) {
     int length = 64;
@@ -176,17 +176,20 @@ final class BandTaker {
     int reach = (int) Math.min(Math.floor(halfHz / binHz), length / 2.0 - 1);
     float scale = 1f / re.length;
     int all = re.length;
-    for (int k = -reach; k <= reach; k++) {
-      int source = centre + k;
-      if (source < -all / 2 || source >= all / 2) {
-        continue;
-      }
+    int lowest = Math.max(-reach, -all / 2 - centre);
+    int highest = Math.min(reach, all / 2 - 1 - centre);
+    for (int k = 0; k <= reach; k++) {
+      // Responses are even, and lengths are powers of two.
       float h = scale * (float) response.applyAsDouble(k * binHz);
-      int from = Math.floorMod(source, all);
-      int to = Math.floorMod(k, length);
-      // The inverse is a forward transform with the parts exchanged, before and after.
-      outRe[to] = h * im[from];
-      outIm[to] = h * re[from];
+      for (int at = k; at >= -k; at -= Math.max(1, 2 * k)) {
+        if (at >= lowest && at <= highest) {
+          int from = centre + at & (all - 1);
+          int to = at & (length - 1);
+          // The inverse is a forward transform with the parts exchanged, before and after.
+          outRe[to] = h * im[from];
+          outIm[to] = h * re[from];
+        }
+      }
     }
     Transforms.ofLength(length).forward(outRe, outIm);
     double outRate = length * binHz;
@@ -244,15 +247,18 @@ final class BandTaker {
   double[] spectrumDb(int cells) {
     double[] out = new double[cells];
     int length = re.length;
-    double all = 0;
-    for (int k = 0; k < length; k++) {
-      // The length is a power of two.
-      double share = (double) (k + length / 2 & length - 1) / length;
-      double p = re[k] * (double) re[k] + im[k] * (double) im[k];
-      out[(int) (share * cells)] += p;
-      all += p;
+    for (int cell = 0; cell < cells; cell++) {
+      // The first bins of this cell and of the next; the length is a power of two.
+      int from = (int) ((long) cell * length / cells);
+      int to = (int) ((cell + 1L) * length / cells);
+      double sum = 0;
+      for (int i = from; i < to; i++) {
+        int k = i + length / 2 & length - 1;
+        sum += re[k] * (double) re[k] + im[k] * (double) im[k];
+      }
+      out[cell] = sum;
     }
-    double total = all;
+    double total = Arrays.stream(out).sum();
     return Arrays.stream(out).map(p -> 10 * Math.log10(p / total + 1e-30)).toArray();
   }
 }

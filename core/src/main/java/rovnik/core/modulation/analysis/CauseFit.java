@@ -5,6 +5,7 @@ import java.util.List;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.Products;
 import rovnik.core.signal.Transforms;
 
 /**
@@ -119,18 +120,7 @@ final class CauseFit {
   }
 
   private void follow(ErrorModel model, double[] more) {
-    double[] c = new double[2 * ErrorModel.ALL];
-    for (int k = 0; k < n; k++) {
-      model.columns(k, c);
-      double x = re[k];
-      double y = im[k];
-      for (int a = 0; a < ErrorModel.ALL; a++) {
-        x -= more[a] * c[2 * a];
-        y -= more[a] * c[2 * a + 1];
-      }
-      re[k] = x;
-      im[k] = y;
-    }
+    model.takeOff(more, 0, ErrorModel.ALL, re, im);
     for (int a = 0; a < ErrorModel.ALL; a++) {
       linear[a] += more[a];
     }
@@ -201,12 +191,16 @@ final class CauseFit {
     int fine = OVERSAMPLED * ring;
     float[] x = new float[fine];
     float[] y = new float[fine];
-    for (int k = -ring; k <= ring; k++) {
+    // Responses are even, and lengths are powers of two.
+    for (int k = 0; k <= ring; k++) {
       float h = (float) carrier.filter().response((double) k / ring) / ring;
       if (h != 0) {
-        int to = Math.floorMod(k, fine);
-        x[to] = h * b[Math.floorMod(k, ring)];
-        y[to] = h * a[Math.floorMod(k, ring)];
+        int up = k & (ring - 1);
+        int down = -k & (ring - 1);
+        x[k] = h * b[up];
+        y[k] = h * a[up];
+        x[-k & (fine - 1)] = h * b[down];
+        y[-k & (fine - 1)] = h * a[down];
       }
     }
     ComplexFft large = Transforms.ofLength(fine);
@@ -221,12 +215,18 @@ final class CauseFit {
     large.forward(x, y);
     java.util.Arrays.fill(a, 0);
     java.util.Arrays.fill(b, 0);
-    for (int k = -2 * ring; k < 2 * ring; k++) {
+    for (int k = 0; k < 2 * ring; k++) {
       float h = (float) measured.response((double) k / ring) / fine;
-      int from = Math.floorMod(k, fine);
-      int to = Math.floorMod(k, ring);
-      b[to] += h * x[from];
-      a[to] += h * y[from];
+      if (h != 0) {
+        int up = k & (ring - 1);
+        b[up] += h * x[k];
+        a[up] += h * y[k];
+        if (k > 0) {
+          int down = -k & (ring - 1);
+          b[down] += h * x[-k & (fine - 1)];
+          a[down] += h * y[-k & (fine - 1)];
+        }
+      }
     }
     small.forward(a, b);
     double[][] out = new double[2][n];
@@ -247,18 +247,16 @@ final class CauseFit {
       }
       int from = Math.max(0, d);
       int to = Math.min(n, n + d);
-      double a = 0;
-      double b = 0;
-      double power = 1e-300;
-      for (int k = from; k < to; k++) {
-        double p = u[k - d];
-        double q = v[k - d];
-        a += re[k] * p + im[k] * q;
-        b += im[k] * p - re[k] * q;
-        power += p * p + q * q;
-      }
-      a /= power;
-      b /= power;
+      int length = to - from;
+      int sent = from - d;
+      double power =
+          1e-300 + Products.sum(u, sent, u, sent, length) + Products.sum(v, sent, v, sent, length);
+      double a =
+          (Products.sum(re, from, u, sent, length) + Products.sum(im, from, v, sent, length))
+              / power;
+      double b =
+          (Products.sum(im, from, u, sent, length) - Products.sum(re, from, v, sent, length))
+              / power;
       for (int k = from; k < to; k++) {
         re[k] -= a * u[k - d] - b * v[k - d];
         im[k] -= a * v[k - d] + b * u[k - d];

@@ -1,8 +1,10 @@
 package rovnik.core.modulation.analysis;
 
+import java.util.Arrays;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.linear.RealMatrix;
+import rovnik.core.signal.Products;
 
 /**
  * The error of symbols as a sum of what carriers do wrong: least squares over all symbols at once,
@@ -45,13 +47,22 @@ final class ErrorModel {
   record Ideal(
       double[] i, double[] q, double[] iAtQ, double[] qAtI, double[] iSlope, double[] qSlope) {}
 
+  /** Symbols that are summed over at once: their columns stay in the nearest memory. */
+  private static final int BLOCK = 512;
+
   private final Ideal ideal;
   private final int symbols;
+
+  /** Both parts of each cause, over symbols. */
+  private final double[][] ofI = new double[ALL][];
+
+  private final double[][] ofQ = new double[ALL][];
   private final RealMatrix[] inverses = new RealMatrix[ALL + 1];
 
   ErrorModel(Ideal ideal) {
     this.ideal = ideal;
     this.symbols = ideal.i().length;
+    columns();
   }
 
   Ideal ideal() {
@@ -63,31 +74,60 @@ final class ErrorModel {
     return symbols < 2 ? 0 : (2.0 * k - (symbols - 1)) / (symbols - 1);
   }
 
-  /** Both parts of each cause at a symbol, I then Q. */
-  void columns(int k, double[] out) {
-    double x = time(k, symbols);
-    double i = ideal.i()[k];
-    double q = ideal.q()[k];
-    double iQ = ideal.iAtQ()[k];
-    double qI = ideal.qAtI()[k];
-    double di = ideal.iSlope()[k];
-    double dq = ideal.qSlope()[k];
-    set(out, GAIN, i, q);
-    set(out, PHASE, -qI, iQ);
-    set(out, FREQUENCY, -qI * x, iQ * x);
-    set(out, LATE, -di, -dq);
-    set(out, CLOCK, -di * x, -dq * x);
-    set(out, DROOP, i * x, q * x);
-    set(out, IMBALANCE, i / 2, -q / 2);
-    set(out, QUADRATURE, -qI / 2, -iQ / 2);
-    set(out, LEAK_I, 1, 0);
-    set(out, LEAK_Q, 0, 1);
-    set(out, DELAY, di / 2, -dq / 2);
+  private void columns() {
+    double[] ones = new double[symbols];
+    Arrays.fill(ones, 1);
+    double[] none = new double[symbols];
+    cause(GAIN, ideal.i(), ideal.q());
+    cause(PHASE, times(-1, ideal.qAtI()), ideal.iAtQ());
+    cause(FREQUENCY, overTime(ofI[PHASE]), overTime(ofQ[PHASE]));
+    cause(LATE, times(-1, ideal.iSlope()), times(-1, ideal.qSlope()));
+    cause(CLOCK, overTime(ofI[LATE]), overTime(ofQ[LATE]));
+    cause(DROOP, overTime(ideal.i()), overTime(ideal.q()));
+    cause(IMBALANCE, times(0.5, ideal.i()), times(-0.5, ideal.q()));
+    cause(QUADRATURE, times(-0.5, ideal.qAtI()), times(-0.5, ideal.iAtQ()));
+    cause(LEAK_I, ones, none);
+    cause(LEAK_Q, none, ones);
+    cause(DELAY, times(0.5, ideal.iSlope()), times(-0.5, ideal.qSlope()));
   }
 
-  private static void set(double[] out, int cause, double re, double im) {
-    out[2 * cause] = re;
-    out[2 * cause + 1] = im;
+  private void cause(int cause, double[] i, double[] q) {
+    ofI[cause] = i;
+    ofQ[cause] = q;
+  }
+
+  private static double[] times(double factor, double[] x) {
+    double[] out = new double[x.length];
+    for (int k = 0; k < x.length; k++) {
+      out[k] = factor * x[k];
+    }
+    return out;
+  }
+
+  private double[] overTime(double[] x) {
+    double[] out = new double[symbols];
+    for (int k = 0; k < symbols; k++) {
+      out[k] = time(k, symbols) * x[k];
+    }
+    return out;
+  }
+
+  /** Takes causes off, from one on to before another. */
+  void takeOff(double[] value, int from, int to, double[] re, double[] im) {
+    for (int a = from; a < to; a++) {
+      take(value[a], ofI[a], re);
+      take(value[a], ofQ[a], im);
+    }
+  }
+
+  private static void take(double factor, double[] column, double[] x) {
+    for (int k = 0; k < x.length; k++) {
+      x[k] -= factor * column[k];
+    }
+  }
+
+  private double product(double[] x, double[] y) {
+    return Products.sum(x, 0, y, 0, symbols);
   }
 
   /**
@@ -98,23 +138,23 @@ final class ErrorModel {
    * @param standard its standard uncertainty from what is left over
    * @param left mean square of what is left over
    */
-  record Fit(double[] value, double[] standard, double left) {}
+  record Fit(double[] value, double[] standard, double left) {
+    /** The same after the first causes were taken off. */
+    Fit without(int causes) {
+      double[] other = value.clone();
+      Arrays.fill(other, 0, causes, 0);
+      return new Fit(other, standard, left);
+    }
+  }
 
   /** Fits the causes to errors; what hangs on the ideal symbols alone is worked out once. */
   Fit fit(double[] eRe, double[] eIm, int causes) {
     RealMatrix inverse = inverse(causes);
     double[] right = new double[causes];
-    double[] c = new double[2 * ALL];
-    double all = 0;
-    for (int k = 0; k < symbols; k++) {
-      columns(k, c);
-      double x = eRe[k];
-      double y = eIm[k];
-      all += x * x + y * y;
-      for (int a = 0; a < causes; a++) {
-        right[a] += c[2 * a] * x + c[2 * a + 1] * y;
-      }
+    for (int a = 0; a < causes; a++) {
+      right[a] = product(ofI[a], eRe) + product(ofQ[a], eIm);
     }
+    double all = product(eRe, eRe) + product(eIm, eIm);
     double[] value = inverse.operate(right);
     double explained = 0;
     for (int a = 0; a < causes; a++) {
@@ -133,15 +173,13 @@ final class ErrorModel {
   private RealMatrix inverse(int causes) {
     if (inverses[causes] == null) {
       double[][] normal = new double[causes][causes];
-      double[] c = new double[2 * ALL];
-      for (int k = 0; k < symbols; k++) {
-        columns(k, c);
+      for (int from = 0; from < symbols; from += BLOCK) {
+        int to = Math.min(symbols, from + BLOCK);
         for (int a = 0; a < causes; a++) {
-          double re = c[2 * a];
-          double im = c[2 * a + 1];
-          double[] row = normal[a];
           for (int b = 0; b <= a; b++) {
-            row[b] += re * c[2 * b] + im * c[2 * b + 1];
+            normal[a][b] +=
+                Products.sum(ofI[a], from, ofI[b], from, to - from)
+                    + Products.sum(ofQ[a], from, ofQ[b], from, to - from);
           }
         }
       }

@@ -50,6 +50,9 @@ record KnownData(
       if (k != null && (best == null || k.errors < best.errors)) {
         best = k;
       }
+      if (best != null && best.errors == 0) {
+        break;
+      }
     }
     return Optional.ofNullable(best);
   }
@@ -101,6 +104,11 @@ record KnownData(
     return out;
   }
 
+  /** Bits of a symbol, the first one lowest, from its value or the other way. */
+  private static int inOrder(int value, int bits) {
+    return Integer.reverse(value) >>> (32 - bits);
+  }
+
   private static KnownData compare(SingleCarrier c, int[] values, int end, double turn) {
     int bits = c.constellation().bitsPerSymbol();
     Framing f = c.framing();
@@ -121,8 +129,9 @@ record KnownData(
     long[] received = new long[(int) ((count + 63) / 64) + 1];
     long at = 0;
     for (int k = first; k < end; k++) {
-      for (int b = bits - 1; !ofWord[k] && b >= 0; b--, at++) {
-        received[(int) (at >>> 6)] |= (long) (values[k] >> b & 1) << (at & 63);
+      if (!ofWord[k]) {
+        Prbs.put(received, at, inOrder(values[k], bits));
+        at += bits;
       }
     }
     Optional<long[]> sent = match(c.payload(), received, count);
@@ -133,15 +142,14 @@ record KnownData(
     int[] wrong = new int[values.length];
     at = 0;
     for (int k = first; k < end; k++) {
-      int in = f.none() ? word : Math.floorMod(k - frameAt, f.everySymbols());
-      int value = 0;
-      for (int b = 0; b < bits; b++) {
-        boolean one =
-            ofWord[k] ? f.word().charAt(in * bits + b) == '1' : Prbs.get(sent.get(), at++);
-        value = value << 1 | (one ? 1 : 0);
+      if (ofWord[k]) {
+        int in = bits * Math.floorMod(k - frameAt, f.everySymbols());
+        known[k] = Integer.parseInt(f.word().substring(in, in + bits), 2);
+      } else {
+        known[k] = inOrder((int) Prbs.word(sent.get(), at), bits);
+        at += bits;
       }
-      known[k] = value;
-      wrong[k] = Integer.bitCount(value ^ values[k]);
+      wrong[k] = Integer.bitCount(known[k] ^ values[k]);
     }
     long errors = Prbs.errors(sent.get(), received, 0, count);
     return new KnownData(turn, known, values, wrong, count, errors, frameAt);

@@ -193,7 +193,10 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
       // Turned to the axes that the data tell; errors from what was sent, if that is asked for.
       KnownData d = data.get();
       boolean known = settings.knownData() && !Arrays.equals(d.values(), d.decided());
-      s = recovery.withKnown(s, known ? d.values() : d.decided(), -d.turn(), !known);
+      s =
+          known
+              ? recovery.withKnown(s, d.values(), -d.turn())
+              : recovery.turned(s, d.decided(), -d.turn());
     }
     boolean fail = !(data.isPresent() && settings.knownData()) && decisionsFail(s);
     ErrorCauses.Split causes = new ErrorCauses(carrier, measured, s).split();

@@ -29,6 +29,9 @@ final class SymbolRecovery implements Recovered {
   /** Residual offsets are worth another filtering from here on, in symbol rates. */
   private static final double WORTH_AGAIN = 5e-4;
 
+  /** And from here on, the timing and the carrier are looked for anew behind it. */
+  private static final double FAR_OFF = 0.06;
+
   /** Lines of a power of the symbols that may be the carrier's: data that repeat have others. */
   private static final int CANDIDATES = 6;
 
@@ -62,6 +65,9 @@ final class SymbolRecovery implements Recovered {
   private double centreHz;
   private int count;
 
+  /** How far the filter was moved since candidates were found. */
+  private double movedHz;
+
   /** Radians a symbol, the likeliest first; symbols at gain 1 that they were found with. */
   private double[] candidates = new double[0];
 
@@ -94,8 +100,10 @@ final class SymbolRecovery implements Recovered {
     centreHz = taker.centreHz(carrier.filter(), rate, nearHz, reachHz);
     start(centreHz, most);
     double residual = turnPerSymbol / 2 / Math.PI * rate;
-    if (Math.abs(residual) > WORTH_AGAIN * rate) {
+    if (Math.abs(residual) > FAR_OFF * rate) {
       start(band.offsetHz() + residual, most);
+    } else if (Math.abs(residual) > WORTH_AGAIN * rate) {
+      move(band.offsetHz() + residual);
     }
     Start first = new Start(firstSample, samplesPerSymbol, gain);
     Symbols best = turned(1);
@@ -113,11 +121,20 @@ final class SymbolRecovery implements Recovered {
 
   /** The same symbols behind a filter that is in the middle of the carrier. */
   private Symbols centred(Symbols s) {
-    double before = band.offsetHz();
-    band = taker.take(s.frequencyHz(), measured, carrier.filter(), carrier.symbolRateHz());
     restore(s);
-    phase -= 2 * Math.PI * (band.offsetHz() - before) * s.firstSeconds();
+    move(s.frequencyHz());
     return settle(ROUNDS, null);
+  }
+
+  /** Puts the filter elsewhere; what is known of the carrier stays. */
+  private void move(double offsetHz) {
+    double before = band.offsetHz();
+    band = taker.take(offsetHz, measured, carrier.filter(), carrier.symbolRateHz());
+    double moved = band.offsetHz() - before;
+    double turn = 2 * Math.PI * moved / band.rateHz();
+    phase -= turn * firstSample;
+    turnPerSymbol -= turn * samplesPerSymbol;
+    movedHz += moved;
   }
 
   /** Where the search for the carrier begins. */
@@ -213,16 +230,43 @@ final class SymbolRecovery implements Recovered {
     return settle(ROUNDS, null);
   }
 
-  /**
-   * The same with symbols that are known, turned so that they fit.
-   *
-   * @param asDecided true if they are the decisions themselves
-   */
-  Symbols withKnown(Symbols s, int[] values, double turn, boolean asDecided) {
+  /** The same with symbols that are known, turned so that they fit. */
+  Symbols withKnown(Symbols s, int[] values, double turn) {
     restore(s);
     phase += turn;
-    // The same decisions, turned, are where they were.
-    return settle(asDecided ? 1 : ROUNDS, values);
+    return settle(ROUNDS, values);
+  }
+
+  /** The same decisions, all turned: they are where they were, and are not read again. */
+  Symbols turned(Symbols s, int[] values, double turn) {
+    if (java.util.Arrays.equals(values, s.values())) {
+      return s;
+    }
+    int n = s.count();
+    double[] re = new double[n];
+    double[] im = new double[n];
+    double c = Math.cos(turn);
+    double d = Math.sin(turn);
+    for (int k = 0; k < n; k++) {
+      re[k] = s.re()[k] * c + s.im()[k] * d;
+      im[k] = s.im()[k] * c - s.re()[k] * d;
+    }
+    ErrorModel model = new ErrorModel(ideal(values));
+    double[] eRe = new double[n];
+    double[] eIm = new double[n];
+    miss(re, im, model, eRe, eIm);
+    return new Symbols(
+        re,
+        im,
+        values,
+        model,
+        model.fit(eRe, eIm, ErrorModel.ALL),
+        s.frequencyHz(),
+        s.phase() + turn,
+        s.firstSeconds(),
+        s.symbolRateHz(),
+        s.gain(),
+        s.offCentre());
   }
 
   @Override
@@ -302,6 +346,7 @@ final class SymbolRecovery implements Recovered {
               (2 * guard + 65) / rate));
     }
     candidates = new double[0];
+    movedHz = 0;
     if (carrier.format().offset()) {
       offsetStart(guard);
     } else {
@@ -385,14 +430,11 @@ final class SymbolRecovery implements Recovered {
     // The phase at the middle of the record, where the frequency's own error does not count.
     double re0 = 0;
     double im0 = 0;
+    Turner turner = new Turner(0, -turnPerSymbol, 1 / gain);
     for (int k = 0; k < count; k++) {
-      double a = rawRe[k] / gain;
-      double b = rawIm[k] / gain;
-      double turn = -turnPerSymbol * k;
-      double c = Math.cos(turn);
-      double s = Math.sin(turn);
-      double ar = a * c - b * s;
-      double ai = a * s + b * c;
+      double ar = rawRe[k] * turner.cos - rawIm[k] * turner.sin;
+      double ai = rawRe[k] * turner.sin + rawIm[k] * turner.cos;
+      turner.next();
       double pr = ar;
       double pi = ai;
       for (int i = 1; i < p; i++) {
@@ -404,7 +446,9 @@ final class SymbolRecovery implements Recovered {
       im0 += pi;
     }
     double[] mean = points.mean(p);
-    phase = (Math.atan2(im0, re0) - Math.atan2(mean[1], mean[0])) / p;
+    double turn = 2 * Math.PI * movedHz / band.rateHz();
+    phase = (Math.atan2(im0, re0) - Math.atan2(mean[1], mean[0])) / p - turn * firstSample;
+    turnPerSymbol -= turn * samplesPerSymbol;
   }
 
   /** Where between bins a line lies, by a parabola through the magnitudes. */
@@ -536,31 +580,25 @@ final class SymbolRecovery implements Recovered {
   private Symbols settle(int rounds, int[] known) {
     double[] re = new double[count];
     double[] im = new double[count];
-    int[] values = new int[count];
+    int[] values = known == null ? new int[count] : known.clone();
     double[] eRe = new double[count];
     double[] eIm = new double[count];
     ErrorModel.Fit fit = null;
     ErrorModel model = null;
     int[] before = null;
-    double[] c = new double[2 * ErrorModel.ALL];
-    for (int round = 0; round < rounds; round++) {
+    boolean settled = false;
+    for (int round = 0; round < rounds && !settled; round++) {
       read(re, im);
-      for (int k = 0; k < count; k++) {
-        if (known != null) {
-          values[k] = known[k];
-          continue;
-        }
-        double x = re[k];
-        double y = im[k];
+      if (known == null) {
+        System.arraycopy(re, 0, eRe, 0, count);
+        System.arraycopy(im, 0, eIm, 0, count);
         if (model != null) {
           // What is known of the causes does not stand in a decision's way.
-          model.columns(k, c);
-          for (int a = ErrorModel.FOLLOWED; a < ErrorModel.ALL; a++) {
-            x -= fit.value()[a] * c[2 * a];
-            y -= fit.value()[a] * c[2 * a + 1];
-          }
+          model.takeOff(fit.value(), ErrorModel.FOLLOWED, ErrorModel.ALL, eRe, eIm);
         }
-        values[k] = points.decide(x, y);
+        for (int k = 0; k < count; k++) {
+          values[k] = points.decide(eRe[k], eIm[k]);
+        }
       }
       if (!java.util.Arrays.equals(values, before)) {
         model = new ErrorModel(ideal(values));
@@ -571,13 +609,17 @@ final class SymbolRecovery implements Recovered {
       int causes = round == 0 && rounds > 1 ? ErrorModel.LATE : ErrorModel.ALL;
       fit = padded(model.fit(eRe, eIm, causes));
       follow(fit.value());
-      if (round > 0 && settled(fit)) {
-        break;
-      }
+      settled = causes == ErrorModel.ALL && settled(fit);
     }
-    read(re, im);
-    miss(re, im, model, eRe, eIm);
-    fit = model.fit(eRe, eIm, ErrorModel.ALL);
+    if (settled) {
+      // So little was followed that the symbols need not be read again.
+      model.takeOff(fit.value(), 0, ErrorModel.FOLLOWED, re, im);
+      fit = fit.without(ErrorModel.FOLLOWED);
+    } else {
+      read(re, im);
+      miss(re, im, model, eRe, eIm);
+      fit = model.fit(eRe, eIm, ErrorModel.ALL);
+    }
     double frequencyHz =
         band.offsetHz() + turnPerSymbol / 2 / Math.PI * band.rateHz() / samplesPerSymbol;
     return new Symbols(
