@@ -60,9 +60,27 @@ public final class PhasePulse {
           ? (1 + Math.sin(Math.PI * time)) / 2
           : time + 0.5;
     }
+    return cell(time, false);
+  }
+
+  /** How that grows, in shares a symbol: the frequency pulse. */
+  public double slopeAt(double time) {
+    if (Math.abs(time) >= reach) {
+      return 0;
+    }
+    if (ends()) {
+      return shape.kind() == PulseShape.Kind.HALF_SINE ? Math.PI / 2 * Math.cos(Math.PI * time) : 1;
+    }
+    return cell(time, true);
+  }
+
+  private double cell(double time, boolean growth) {
     double place = (time + reach) * PLACES;
     int i = Math.min(value.length - 2, (int) place);
     double x = place - i;
+    if (growth) {
+      return slope[i] + x * (slope[i + 1] - slope[i]);
+    }
     // Hermite's cubic: value and slope at both ends of the cell.
     double rise = value[i + 1] - value[i];
     double a = slope[i] / PLACES - rise;

@@ -35,6 +35,9 @@ final class BandTaker {
       Transforms.ofLength(length).forward(x, y);
       double[] h = new double[2];
       for (int k = 0; k < length; k++) {
+        if (x[k] == 0 && y[k] == 0) {
+          continue; // the filter let nothing through here
+        }
         int bin = k <= length / 2 ? k : k - length;
         double hz = bin * rateHz / length + offsetHz - carrierHz;
         w.response(hz / symbolRateHz, h);

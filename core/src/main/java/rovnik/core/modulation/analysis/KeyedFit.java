@@ -16,9 +16,7 @@ import rovnik.core.signal.Transforms;
 final class KeyedFit {
   private static final int ROUNDS = 8;
   private static final double SETTLED = 1e-7;
-
-  /** Symbols over which the slope of the phase is taken. */
-  private static final double STEP = 0.01;
+  private static final double SETTLED_SHARE = 0.02;
 
   /** Points of a symbol that a decision looks at. */
   private static final int LOOKS = 4;
@@ -98,6 +96,15 @@ final class KeyedFit {
     double sum = 0;
     for (int k = Math.max(0, from); k <= Math.min(turns.length - 1, to); k++) {
       sum += turns[k] * pulse.at(time - k);
+    }
+    return sum;
+  }
+
+  /** How the phase grows there, cycles a symbol. */
+  private double frequency(double[] turns, double time, int from, int to) {
+    double sum = 0;
+    for (int k = Math.max(0, from); k <= Math.min(turns.length - 1, to); k++) {
+      sum += turns[k] * pulse.slopeAt(time - k);
     }
     return sum;
   }
@@ -269,17 +276,22 @@ final class KeyedFit {
       deviation += f[5];
       // Neighbouring samples of the noise are alike as far as the filter makes them.
       deviationStandard = v.standard()[5] * Math.sqrt(wide);
-      double most = 0;
-      for (double change : f) {
-        most = Math.max(most, Math.abs(change));
-      }
-
-      if (most < SETTLED) {
+      if (settled(v)) {
         break;
       }
     }
     build(turns);
     project(0, band.samples() - 1);
+  }
+
+  /** What was changed is small beside what it is uncertain by. */
+  private static boolean settled(LeastSquares.Solution v) {
+    for (int a = 0; a < v.factor().length; a++) {
+      if (Math.abs(v.factor()[a]) > Math.max(SETTLED, SETTLED_SHARE * v.standard()[a])) {
+        return false;
+      }
+    }
+    return true;
   }
 
   private static void set(double[] re, double[] im, int column, double x, double y) {
@@ -337,8 +349,7 @@ final class KeyedFit {
       }
       int last = here + reach + 1;
       double cycles = done + phase(turns, t, next, last);
-      double frequency =
-          (phase(turns, t + STEP, next, last) - phase(turns, t - STEP, next, last)) / (2 * STEP);
+      double frequency = frequency(turns, t, next, last);
       double angle = 2 * Math.PI * (deviation * cycles + cyclesPerSample * (n - first));
       double w = 2 * Math.PI * deviation * frequency;
       if (jumps) {

@@ -20,6 +20,21 @@ final class LeastSquares {
     this.right = new double[columns];
   }
 
+  /**
+   * Sums that were made otherwise.
+   *
+   * @param normal sums of products of two columns
+   * @param right of a column and the values
+   * @param all of the values' squares
+   */
+  LeastSquares(double[][] normal, double[] right, double all, long rows) {
+    this.columns = right.length;
+    this.normal = normal;
+    this.right = right;
+    this.all = all;
+    this.rows = rows;
+  }
+
   void add(double[] row, double value) {
     for (int a = 0; a < columns; a++) {
       for (int b = 0; b <= a; b++) {
