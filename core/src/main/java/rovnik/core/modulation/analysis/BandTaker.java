@@ -27,6 +27,9 @@ final class BandTaker {
 
   /** What was taken: samples at a rate of their own, and what they were shifted by. */
   record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {
+    /** Power of what rounding leaves, against the strongest bin. */
+    private static final float ROUNDED = 1e-12f;
+
     /** The same behind an equalizer for a carrier. */
     Band through(Weights w, double carrierHz, double symbolRateHz) {
       int length = re.length;
@@ -34,9 +37,16 @@ final class BandTaker {
       float[] y = im.clone();
       Transforms.ofLength(length).forward(x, y);
       double[] h = new double[2];
+      float most = 0;
       for (int k = 0; k < length; k++) {
-        if (x[k] == 0 && y[k] == 0) {
-          continue; // the filter let nothing through here
+        most = Math.max(most, x[k] * x[k] + y[k] * y[k]);
+      }
+      float nothing = ROUNDED * most;
+      for (int k = 0; k < length; k++) {
+        if (x[k] * x[k] + y[k] * y[k] < nothing) {
+          x[k] = 0; // the filter let nothing through here
+          y[k] = 0;
+          continue;
         }
         int bin = k <= length / 2 ? k : k - length;
         double hz = bin * rateHz / length + offsetHz - carrierHz;

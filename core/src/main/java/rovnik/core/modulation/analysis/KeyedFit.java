@@ -38,6 +38,12 @@ final class KeyedFit {
 
   private final double[] mean = new double[2];
 
+  // Of one decision: what is measured, and how far this symbol and the next have turned by then.
+  private final double[] lookRe = new double[2 * LOOKS];
+  private final double[] lookIm = new double[2 * LOOKS];
+  private final double[] ofThis = new double[2 * LOOKS];
+  private final double[] ofNext = new double[2 * LOOKS];
+
   double first;
   double symbol;
   double deviation;
@@ -93,20 +99,7 @@ final class KeyedFit {
 
   /** Phase at an instant, cycles at a deviation of one symbol rate, of symbols from one on. */
   private double phase(double[] turns, double time, int from, int to) {
-    double sum = 0;
-    for (int k = Math.max(0, from); k <= Math.min(turns.length - 1, to); k++) {
-      sum += turns[k] * pulse.at(time - k);
-    }
-    return sum;
-  }
-
-  /** How the phase grows there, cycles a symbol. */
-  private double frequency(double[] turns, double time, int from, int to) {
-    double sum = 0;
-    for (int k = Math.max(0, from); k <= Math.min(turns.length - 1, to); k++) {
-      sum += turns[k] * pulse.slopeAt(time - k);
-    }
-    return sum;
+    return pulse.turned(turns, time, Math.max(0, from), Math.min(turns.length - 1, to));
   }
 
   /** Angle at the end of each symbol at a deviation of one symbol rate. */
@@ -181,25 +174,20 @@ final class KeyedFit {
         done += turns[from - 1];
         done -= Math.rint(done * deviation) / deviation;
       }
+      turns[k] = 0;
+      turns[k + 1] = 0;
+      look(k, done, turns, from, reach);
       for (int v = 0; v < size * size; v++) {
-        turns[k] = levels.re(v / size) / levels.largest();
-        turns[k + 1] = levels.re(v % size) / levels.largest();
+        double here = levels.re(v / size) / levels.largest();
+        double then = levels.re(v % size) / levels.largest();
         double re = 0;
         double im = 0;
         for (int i = 0; i < 2 * LOOKS; i++) {
-          double t = k - 0.5 + (i + 0.5) / LOOKS;
-          int n = (int) Math.rint(first + t * symbol);
-          if (n < 0 || n >= band.samples()) {
-            continue;
-          }
-          double at = (n - first) / symbol;
-          double cycles =
-              deviation * (done + phase(turns, at, from, k + 1 + (i < LOOKS ? 0 : reach)))
-                  + cyclesPerSample * (n - first);
-          double c = Math.cos(2 * Math.PI * cycles);
-          double s = Math.sin(2 * Math.PI * cycles);
-          re += band.re()[n] * c + band.im()[n] * s;
-          im += band.im()[n] * c - band.re()[n] * s;
+          double angle = 2 * Math.PI * deviation * (here * ofThis[i] + then * ofNext[i]);
+          double c = Math.cos(angle);
+          double s = Math.sin(angle);
+          re += lookRe[i] * c + lookIm[i] * s;
+          im += lookIm[i] * c - lookRe[i] * s;
         }
         double metric =
             Double.isNaN(theta) ? Math.hypot(re, im) : re * Math.cos(theta) + im * Math.sin(theta);
@@ -223,6 +211,29 @@ final class KeyedFit {
     strayed[turns.length - 1] = theta;
     follow(out, strayed);
     return out;
+  }
+
+  /** What is measured at the looks of a decision, all that is known of the phase taken off. */
+  private void look(int k, double done, double[] turns, int from, int reach) {
+    for (int i = 0; i < 2 * LOOKS; i++) {
+      double t = k - 0.5 + (i + 0.5) / LOOKS;
+      int n = (int) Math.rint(first + t * symbol);
+      lookRe[i] = 0;
+      lookIm[i] = 0;
+      if (n < 0 || n >= band.samples()) {
+        continue;
+      }
+      double at = (n - first) / symbol;
+      double cycles =
+          deviation * (done + phase(turns, at, from, k + 1 + (i < LOOKS ? 0 : reach)))
+              + cyclesPerSample * (n - first);
+      double c = Math.cos(2 * Math.PI * cycles);
+      double s = Math.sin(2 * Math.PI * cycles);
+      lookRe[i] = band.re()[n] * c + band.im()[n] * s;
+      lookIm[i] = band.im()[n] * c - band.re()[n] * s;
+      ofThis[i] = pulse.at(at - k);
+      ofNext[i] = pulse.at(at - k - 1);
+    }
   }
 
   /**
@@ -349,7 +360,8 @@ final class KeyedFit {
       }
       int last = here + reach + 1;
       double cycles = done + phase(turns, t, next, last);
-      double frequency = frequency(turns, t, next, last);
+      double frequency =
+          pulse.growth(turns, t, Math.max(0, next), Math.min(turns.length - 1, last));
       double angle = 2 * Math.PI * (deviation * cycles + cyclesPerSample * (n - first));
       double w = 2 * Math.PI * deviation * frequency;
       if (jumps) {
