@@ -3,40 +3,10 @@ package rovnik.e2e;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Locator;
-import org.testng.annotations.AfterMethod;
 import org.testng.annotations.Test;
 
 /** A waveform is described, sent, measured, and the generator trimmed until it is best. */
-public class GeneratorScreenTest extends SpectrumScreen {
-  private static final long GENERATOR = 12;
-
-  @Override
-  protected String home() {
-    return "/modulation";
-  }
-
-  @AfterMethod(alwaysRun = true)
-  public void quiet() {
-    control(GENERATOR, "output", "off");
-    for (String trim : new String[] {"gain", "quadrature", "leakage-i", "leakage-q", "delay"}) {
-      control(GENERATOR, trim, "0");
-    }
-  }
-
-  private Locator signal() {
-    return page.getByLabel("Signal", exact());
-  }
-
-  private void field(String label, String value) {
-    Locator field = signal().getByLabel(label + " of Vector generator", inside());
-    field.fill(value);
-    field.press("Enter");
-  }
-
-  private static Locator.GetByLabelOptions inside() {
-    return new Locator.GetByLabelOptions().setExact(true);
-  }
-
+public class GeneratorScreenTest extends GeneratorScreen {
   @Test
   public void generateSendMeasureTrimKeepCompare() {
     job("Vector generator, its own errors");
@@ -47,12 +17,8 @@ public class GeneratorScreenTest extends SpectrumScreen {
     assertThat(dialog).containsText("It repeats without a seam");
     assertThat(dialog).containsText("Second receiver IN");
     keepsTheRules();
-    button("Send it and play").click();
-    assertThat(dialog).isHidden();
+    sendAndSwitchOn();
     assertThat(signal()).containsText("Its modulator has not been adjusted.");
-    field("at", "458.525M");
-    field("level", "0");
-    turn(signal().getByLabel("output of Vector generator", inside()), true);
     start();
     assertThat(reading("iqOffset")).containsText(words("38\\.0\\d dBc"));
     assertThat(page.getByTestId("table-causes")).containsText("Gain imbalance");
@@ -115,11 +81,7 @@ public class GeneratorScreenTest extends SpectrumScreen {
         .filter(new Locator.FilterOptions().setHasText(words("^AM$")))
         .click();
     assertThat(dialog).containsText("AM 50.00 % at 1 kHz");
-    button("Send it and play").click();
-    assertThat(dialog).isHidden();
-    field("at", "458.525M");
-    field("level", "0");
-    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    sendAndSwitchOn();
     start();
     assertThat(reading("amount")).containsText(words("50\\.\\d+ %"));
     assertThat(reading("sinad")).containsText("dB");
@@ -147,11 +109,7 @@ public class GeneratorScreenTest extends SpectrumScreen {
     button("Waveform ...").click();
     Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
     assertThat(dialog).containsText("It repeats without a seam");
-    button("Send it and play").click();
-    assertThat(dialog).isHidden();
-    field("at", "458.525M");
-    field("level", "0");
-    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    sendAndSwitchOn();
     start();
     assertThat(reading("deviation")).containsText(words("12.(499|500)\\.\\d+ Hz"));
     assertThat(reading("gainImbalance")).containsText("which is I is not known");
@@ -186,11 +144,7 @@ public class GeneratorScreenTest extends SpectrumScreen {
     page.getByText("16-QAM, as the buoy receiver takes it").click();
     assertThat(page.getByLabel(words("Format: 16-QAM"))).isVisible();
     button("Waveform ...").click();
-    button("Send it and play").click();
-    assertThat(page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG)).isHidden();
-    field("at", "458.525M");
-    field("level", "0");
-    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    sendAndSwitchOn();
     enter("equalizer held");
     assertThat(page.getByText("Train the equalizer first")).isVisible();
     page.keyboard().press("Escape");
