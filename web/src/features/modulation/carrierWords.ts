@@ -51,12 +51,14 @@ export function described(
       : format === "msk"
         ? next.filter === "rectangular"
         : !keyed(format) === !keyed(now.format);
-  if (!suits) {
+  if (!suits && !part.filter) {
     next.filter =
       format === "gmsk" ? "gaussian" : keyed(format) ? "rectangular" : "root-raised-cosine";
     next.filterParameter = keyed(format) ? 0.5 : 0.35;
   }
-  next.deviationHz = hasDeviation(format) ? DEVIATIONS[format] * next.symbolRateHz : null;
+  next.deviationHz = hasDeviation(format)
+    ? (part.deviationHz ?? DEVIATIONS[format] * next.symbolRateHz)
+    : null;
   return next;
 }
 

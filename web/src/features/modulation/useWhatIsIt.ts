@@ -31,15 +31,22 @@ export function useWhatIsIt(model: ModulationModel, source: string | null) {
     const format = Object.keys(FORMATS).find((k) => FORMATS[k] === label);
     const rate = value("symbolRate");
     const rollOff = value("rollOff");
-    if (rate === null || rollOff === null || !format) {
+    const deviation = value("deviation");
+    if (rate === null || !format || (rollOff === null && deviation === null)) {
       return;
     }
+    const filter = deviation
+      ? value("bt")
+        ? { filter: "gaussian", filterParameter: value("bt") ?? 0.5 }
+        : { filter: "rectangular", filterParameter: 0 }
+      : { filter: "root-raised-cosine", filterParameter: rollOff ?? 0.35 };
+    const shift = deviation && Number(deviation.toPrecision(4));
     const wrong = await model.describe({
       format,
       mapping: null,
       symbolRateHz: Number(rate.toPrecision(5)),
-      filter: "root-raised-cosine",
-      filterParameter: rollOff,
+      deviationHz: shift && !["msk", "gmsk"].includes(format) ? shift : null,
+      ...filter,
     });
     const centre = value("carrierFrequency");
     if (!wrong && centre !== null && !recording) {

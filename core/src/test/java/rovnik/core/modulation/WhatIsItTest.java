@@ -82,6 +82,56 @@ public class WhatIsItTest {
         o.summary());
   }
 
+  /** A format, symbol rate, deviation, B T or 0, place, and carrier over noise in the rate. */
+  @DataProvider
+  public Object[][] keyed() {
+    return new Object[][] {
+      {Format.MSK, 100e3, 25e3, 0.0, 40e3, 25.0},
+      {Format.GMSK, 50e3, 12.5e3, 0.3, -90e3, 25.0},
+      {Format.GMSK, 83e3, 20.75e3, 0.5, 0.0, 28.0},
+      {Format.FSK2, 40e3, 30e3, 0.0, 25e3, 25.0},
+      {Format.FSK2, 62e3, 20e3, 0.5, -25e3, 28.0},
+      {Format.FSK4, 30e3, 45e3, 0.0, 10e3, 28.0},
+    };
+  }
+
+  @Test(dataProvider = "keyed")
+  public void unknownKeyedFrequencies(
+      Format format,
+      double symbolRateHz,
+      double deviationHz,
+      double bt,
+      double offsetHz,
+      double snrDb) {
+    PulseShape filter =
+        bt > 0
+            ? new PulseShape(PulseShape.Kind.GAUSSIAN, bt)
+            : new PulseShape(PulseShape.Kind.RECTANGULAR, 0);
+    SingleCarrier c =
+        new SingleCarrier(
+            format,
+            symbolRateHz,
+            filter,
+            List.of(),
+            Payload.of(Prbs.ofOrder(23)),
+            Framing.NONE,
+            format.minimumShift() ? 0 : deviationHz);
+    Waveform w = new Modulator(c, RATE_HZ).make((int) (0.045 * symbolRateHz));
+    double noise = Math.pow(10, -snrDb / 20) * Math.sqrt(RATE_HZ / symbolRateHz / 2);
+    Outcome o =
+        new WhatIsIt(0, 0).of(record(w, offsetHz, noise, 40_000, 5), MeasurementContext.BARE);
+    assertTrue(o.summary().startsWith(format.label() + ","), o.summary());
+    assertTrue(o.summary().contains("sure"), o.summary());
+    assertEquals(o.reading("symbolRate").orElseThrow().value(), symbolRateHz, symbolRateHz * 3e-4);
+    Reading deviation = o.reading("deviation").orElseThrow();
+    assertEquals(deviation.value(), deviationHz, 0.02 * deviationHz, o.summary());
+    assertEquals(
+        o.reading("carrierFrequency").orElseThrow().value() - 400e6, offsetHz, symbolRateHz * 2e-3);
+    if (bt > 0) {
+      assertEquals(o.reading("bt").orElseThrow().value(), bt, 0.06, o.summary());
+    }
+  }
+
   @Test
   public void whatIsNoCarrierWithDataIsSaid() {
     int n = 40_000;

@@ -43,7 +43,46 @@ record CarrierShape(
 
   private static final double SHARP = 6;
 
-  static CarrierShape of(IqRecord record, double nearHz, double bandHz) {
+  /**
+   * Where something is, and how wide.
+   *
+   * @param samples of the record that were looked at
+   * @param low first cell of it
+   * @param high last one
+   * @param raw powers of all cells
+   */
+  record Place(
+      double offsetHz,
+      double widthHz,
+      int samples,
+      double cellHz,
+      double[] db,
+      double[] raw,
+      int low,
+      int high) {
+    double startHz() {
+      return -cellHz * CELLS / 2 + cellHz / 2;
+    }
+  }
+
+  static CarrierShape of(IqRecord record, Place at) {
+    double fs = record.sampleRateHz();
+    double[] rate = rate(record.iq(), at.samples(), fs, at.offsetHz(), at.widthHz());
+    double rollOff =
+        rollOff(at.raw(), at.low(), at.high(), at.cellHz(), at.offsetHz(), rate[0], fs);
+    return new CarrierShape(
+        at.offsetHz(),
+        rate[0],
+        rate[1],
+        rollOff,
+        at.samples() / fs * rate[0],
+        at.startHz(),
+        at.cellHz(),
+        at.db());
+  }
+
+  /** The strongest of what stands out. */
+  static Place place(IqRecord record, double nearHz, double bandHz) {
     double fs = record.sampleRateHz();
     int samples = Math.min(record.sampleCount(), MOST_SAMPLES);
     if (samples < 512) {
@@ -92,10 +131,7 @@ record CarrierShape(
     }
     double offset = (moment / sum + 0.5) * cell - fs / 2;
     double width = (high - low + 1) * cell;
-    double[] rate = rate(record.iq(), samples, fs, offset, width);
-    double rollOff = rollOff(raw, low, high, cell, offset, rate[0], fs);
-    return new CarrierShape(
-        offset, rate[0], rate[1], rollOff, samples / fs * rate[0], -fs / 2 + cell / 2, cell, db);
+    return new Place(offset, width, samples, cell, db, raw, low, high);
   }
 
   private static int place(double hz, double cell) {

@@ -127,7 +127,7 @@ final class FormatCheck {
       throw new Refusal(
           "format",
           "Its envelope is steady and its phase stands nowhere: this is FM, PM or a format of such"
-              + " a kind. Measure it as FM, or choose another format.");
+              + " a kind. Measure it as FM, or ask what it is.");
     }
     boolean doubtful = v > DOUBTFUL * idle;
     double own = points.fourthMoment();

@@ -95,7 +95,13 @@ public record WhatIsIt(double centreHz, double bandHz) {
 
   public Outcome of(IqRecord record, MeasurementContext context) {
     double near = CarrierReadings.expectedHz(record, context, centreHz);
-    CarrierShape shape = CarrierShape.of(record, near, bandHz);
+    CarrierShape.Place place = CarrierShape.place(record, near, bandHz);
+    // A steady envelope: it may be the frequency that is keyed.
+    Optional<Outcome> keyed = WhatKeyed.of(record, context, place, centreHz);
+    if (keyed.isPresent()) {
+      return keyed.get();
+    }
+    CarrierShape shape = CarrierShape.of(record, place);
     List<Tried> all = new ArrayList<>();
     for (Format f : FORMATS) {
       all.add(tried(f, shape.symbolRateHz(), shape.rollOff(), record, shape.offsetHz()));
