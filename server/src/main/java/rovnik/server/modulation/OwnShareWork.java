@@ -92,7 +92,7 @@ final class OwnShareWork implements Guided<RecordBench<?>> {
     } finally {
       source.set(Map.of(SignalSource.OUTPUT, Control.ON));
     }
-    return OwnShare.of(loud, quiet, other);
+    return OwnShare.of(loud, quiet, other, measurement.carrier().format());
   }
 
   private void say(RecordBench<?> bench, String words, int look, int before) {

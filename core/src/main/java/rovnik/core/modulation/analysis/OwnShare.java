@@ -8,6 +8,7 @@ import java.util.Optional;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.Format;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
@@ -43,12 +44,16 @@ public final class OwnShare {
   private final List<Double> quiet;
   private final double scale;
   private final double total;
+  private final boolean comesBack;
   private final Optional<RepeatedErrors.Common> repeats;
   private final Optional<Other> other;
   private Optional<RepeatedErrors.Common> ofSource = Optional.empty();
   private double ofOther = Double.NaN;
 
-  private OwnShare(List<Outcome> outcomes, List<Double> quiet, Optional<Other> other) {
+  private OwnShare(
+      List<Outcome> outcomes, List<Double> quiet, Optional<Other> other, Format format) {
+    // The same data come with another phase where that goes on from symbol to symbol.
+    this.comesBack = !format.keyed() && !format.differential();
     for (Outcome o : outcomes) {
       looks.add(
           RepeatedErrors.Look.of(o)
@@ -58,7 +63,7 @@ public final class OwnShare {
     this.other = other;
     this.scale = evm(outcomes.get(0)) / Math.sqrt(looks.get(0).meanSquare());
     this.total = RepeatedErrors.mean(looks);
-    this.repeats = RepeatedErrors.within(looks);
+    this.repeats = comesBack ? RepeatedErrors.within(looks) : Optional.empty();
     other.ifPresent(
         o -> {
           RepeatedErrors.Look look =
@@ -67,7 +72,7 @@ public final class OwnShare {
                       () ->
                           new Refusal(
                               "runId", o.name() + " holds no symbols. Choose a run of a carrier."));
-          ofSource = RepeatedErrors.between(looks, look);
+          ofSource = comesBack ? RepeatedErrors.between(looks, look) : Optional.empty();
           ofOther = look.meanSquare();
         });
   }
@@ -78,9 +83,11 @@ public final class OwnShare {
    * @param looks at the carrier, all with the same settings
    * @param quiet mean squares of what was in the filter with the source off, for symbols of 1
    * @param other what another receiver saw, if there is one
+   * @param format of the carrier
    */
-  public static Outcome of(List<Outcome> looks, List<Double> quiet, Optional<Other> other) {
-    return new OwnShare(looks, quiet, other).outcome();
+  public static Outcome of(
+      List<Outcome> looks, List<Double> quiet, Optional<Other> other, Format format) {
+    return new OwnShare(looks, quiet, other, format).outcome();
   }
 
   private static double evm(Outcome o) {
@@ -126,7 +133,9 @@ public final class OwnShare {
               "All else",
               Math.max(0, total - noise.meanSquare()),
               Math.hypot(ofTotal(), noise.standard()),
-              "no two looks held the same data: what repeats is not known"));
+              comesBack
+                  ? "no two looks held the same data: what repeats is not known"
+                  : "the same data come with another phase: what repeats is not known"));
       return out;
     }
     RepeatedErrors.Common both = repeats.get();
@@ -249,7 +258,10 @@ public final class OwnShare {
             distortion ? "" : " noise",
             percent(total),
             percent(rest.meanSquare())));
-    if (repeats.isEmpty()) {
+    if (!comesBack) {
+      out.append(
+          " Of this format only noise is told apart: its phase goes on from symbol to symbol.");
+    } else if (repeats.isEmpty()) {
       out.append(
           " No two looks held the same data. Choose a result at least as long as the waveform, or a"
               + " shorter pattern, to tell apart what repeats.");

@@ -120,7 +120,7 @@ public class OwnShareTest {
                     "There",
                     look(THERE.of(sent(data, random, true, SOURCE_NOISE_DB), LEVEL, random))))
             : Optional.empty();
-    return OwnShare.of(looks, quiet, other);
+    return OwnShare.of(looks, quiet, other, Format.QAM16);
   }
 
   private static double percent(double db) {
@@ -197,15 +197,40 @@ public class OwnShareTest {
       looks.add(look(Carriers.make(Format.QAM16, values, 0.25, SPS, f, random)));
     }
     Outcome o =
-        OwnShare.of(looks, List.of(0.00005), Optional.of(new OwnShare.Other("B", looks.get(0))));
+        OwnShare.of(
+            looks,
+            List.of(0.00005),
+            Optional.of(new OwnShare.Other("B", looks.get(0))),
+            Format.QAM16);
     assertTrue(o.summary().contains("No two looks held the same data"), o.summary());
     assertEquals(reading(o, "ownEvm").value(), 100 * Math.sqrt(0.00005), 1e-9);
     assertEquals(o.tables().get(0).rows().size(), 2);
     Refusal r =
         expectThrows(
             Refusal.class,
-            () -> OwnShare.of(looks, List.of(0.1), Optional.of(new OwnShare.Other("spectrum", o))));
+            () ->
+                OwnShare.of(
+                    looks,
+                    List.of(0.1),
+                    Optional.of(new OwnShare.Other("spectrum", o)),
+                    Format.QAM16));
     assertEquals(r.field(), "runId");
+  }
+
+  /**
+   * Of a phase that goes on, the same data come turned: only noise is told apart, and it is said.
+   */
+  @Test
+  public void saysThatAPhaseGoesOn() {
+    int[] data = data(77);
+    Random random = new Random(4);
+    List<Outcome> looks = new ArrayList<>();
+    for (int i = 0; i < 2; i++) {
+      looks.add(look(sent(data, random, true, SOURCE_NOISE_DB)));
+    }
+    Outcome o = OwnShare.of(looks, List.of(0.00001), Optional.empty(), Format.D8PSK);
+    assertEquals(o.tables().get(0).rows().size(), 2);
+    assertTrue(o.summary().contains("its phase goes on"), o.summary());
   }
 
   /** MSK too: its noise is read behind the filter that its errors are read behind. */
