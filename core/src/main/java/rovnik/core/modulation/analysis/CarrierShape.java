@@ -3,6 +3,8 @@ package rovnik.core.modulation.analysis;
 import java.util.Arrays;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.PulseShape;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Series;
 import rovnik.core.signal.DoubleTransforms;
 import rovnik.core.signal.IqRecord;
 
@@ -79,6 +81,17 @@ record CarrierShape(
         at.startHz(),
         at.cellHz(),
         at.db());
+  }
+
+  /** What was looked at, for the screen. */
+  static Series spectrum(double firstHz, double stepHz, double[] db) {
+    return Series.curve(
+            "spectrum",
+            "Spectrum of the record",
+            Axis.even(Axis.FREQUENCY, "Hz", firstHz, stepHz, db.length),
+            db,
+            "dB")
+        .of("Share of power");
   }
 
   /** The strongest of what stands out. */

@@ -17,14 +17,12 @@ import rovnik.core.modulation.Payload;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
-import rovnik.core.result.Axis;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
 import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
-import rovnik.core.result.Series;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
@@ -270,18 +268,8 @@ public record WhatIsIt(double centreHz, double bandHz) {
         TITLE,
         summary(fits, rate, rollOff.value(), carrierHz, shape),
         List.of(
-            Series.curve(
-                    "spectrum",
-                    "Spectrum of the record",
-                    Axis.even(
-                        Axis.FREQUENCY,
-                        "Hz",
-                        carrierHz - offset + shape.startHz(),
-                        shape.stepHz(),
-                        shape.db().length),
-                    shape.db(),
-                    "dB")
-                .of("Share of power")),
+            CarrierShape.spectrum(
+                carrierHz - offset + shape.startHz(), shape.stepHz(), shape.db())),
         List.of(table(all, fits)),
         readings,
         marks,

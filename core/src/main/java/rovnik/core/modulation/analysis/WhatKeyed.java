@@ -16,14 +16,12 @@ import rovnik.core.modulation.Payload;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
-import rovnik.core.result.Axis;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
 import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
-import rovnik.core.result.Series;
 import rovnik.core.signal.DoubleTransforms;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
@@ -304,18 +302,8 @@ final class WhatKeyed {
             WhatIsIt.TITLE,
             summary(fits, carrier.carrierHz(), readings.get(0).value()),
             List.of(
-                Series.curve(
-                        "spectrum",
-                        "Spectrum of the record",
-                        Axis.even(
-                            Axis.FREQUENCY,
-                            "Hz",
-                            carrier.carrierHz() - offset + place.startHz(),
-                            place.cellHz(),
-                            place.db().length),
-                        place.db(),
-                        "dB")
-                    .of("Share of power")),
+                CarrierShape.spectrum(
+                    carrier.carrierHz() - offset + place.startHz(), place.cellHz(), place.db())),
             List.of(table(all, fits)),
             readings,
             List.copyOf(context.marks()),
