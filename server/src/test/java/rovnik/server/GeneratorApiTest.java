@@ -92,9 +92,15 @@ public class GeneratorApiTest extends GeneratorBench {
     assertEquals(Double.parseDouble(value("gain")), -0.3, 0.01);
     assertEquals(Double.parseDouble(value("quadrature")), -0.8, 0.03);
 
-    // A tone on the carrier has its image there too.
+    // Neither data nor a tone on the carrier itself has lines beside it.
+    playing();
+    refusedByLines("is no single tone|no line in view|stands on the generator");
     long plain = make("{\"parts\":[{\"kind\":\"carrier\"}]}").get("id").asLong();
     play(plain, "", 200);
+    refusedByLines("Send one tone beside it");
+  }
+
+  private void refusedByLines(String why) {
     String work = "{\"jobId\":" + own + ",\"work\":{\"kind\":\"line-trim\",\"rounds\":2}}";
     server.json(server.send("POST", live("spectrum", "/guided"), work), 202);
     awaitTrue(
@@ -103,7 +109,7 @@ public class GeneratorApiTest extends GeneratorBench {
                 .json(server.get(live("spectrum", "")), 200)
                 .get("message")
                 .asString()
-                .contains("Send one tone beside it"),
+                .matches(".*(" + why + ").*"),
         30);
   }
 

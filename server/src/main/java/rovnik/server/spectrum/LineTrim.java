@@ -50,6 +50,9 @@ final class LineTrim implements Guided<SpectrumBench> {
   /** A line must stand so far above what is beside it. */
   private static final double STANDS_OUT_DB = 6;
 
+  /** A tone stands so far above what is between the lines. */
+  private static final double TONE_DB = 20;
+
   private static final List<Trimmer.Trim> TRIMS =
       List.of(Trimmer.LEAKAGE_I, Trimmer.LEAKAGE_Q, Trimmer.GAIN, Trimmer.QUADRATURE);
 
@@ -84,9 +87,11 @@ final class LineTrim implements Guided<SpectrumBench> {
   /**
    * What a look shows, dB against the tone.
    *
+   * @param toneDb level of the tone
    * @param beside what is beside the lines
    */
-  private record Seen(SpectrumLook look, double carrierDbc, double imageDbc, double beside) {
+  private record Seen(
+      SpectrumLook look, double toneDb, double carrierDbc, double imageDbc, double beside) {
     /** Power of a line against the tone. */
     double power(boolean leakage) {
       return Math.pow(10, (leakage ? carrierDbc : imageDbc) / 10);
@@ -179,8 +184,15 @@ final class LineTrim implements Guided<SpectrumBench> {
     double tone = highest(t, lines.toneHz());
     double offset = Math.abs(lines.toneHz() - lines.carrierHz());
     double beside = highest(t, lines.carrierHz() + 0.15 * offset);
+    if (beside - tone > -TONE_DB) {
+      throw new Refusal(
+          "signal",
+          "What is there is no single tone: between it and the generator's frequency the level falls"
+              + " too little. Send one tone beside that frequency, such as 100 kHz.");
+    }
     return new Seen(
         look,
+        tone,
         highest(t, lines.carrierHz()) - tone,
         highest(t, lines.imageHz()) - tone,
         beside - tone);
@@ -201,7 +213,7 @@ final class LineTrim implements Guided<SpectrumBench> {
     Setting s = bench.setting(bench.settings());
     ReadingMaker maker =
         new ReadingMaker(after, s.settings(), s.correction(), s.context(List.of(), List.of()));
-    double level = last.look().result().base().peaks().get(0).level();
+    double level = last.toneDb();
     List<Reading> readings = new ArrayList<>();
     readings.add(line(maker, "leakage", "Carrier leakage", level, last, true));
     readings.add(line(maker, "image", "Image", level, last, false));
