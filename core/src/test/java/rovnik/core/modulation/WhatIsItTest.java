@@ -89,6 +89,7 @@ public class WhatIsItTest {
       {Format.MSK, 100e3, 25e3, 0.0, 40e3, 25.0},
       {Format.GMSK, 50e3, 12.5e3, 0.3, -90e3, 25.0},
       {Format.GMSK, 83e3, 20.75e3, 0.5, 0.0, 28.0},
+      {Format.GMSK, 60e3, 15e3, 0.4, 20e3, 28.0},
       {Format.FSK2, 40e3, 30e3, 0.0, 25e3, 25.0},
       {Format.FSK2, 62e3, 20e3, 0.5, -25e3, 28.0},
       {Format.FSK4, 30e3, 45e3, 0.0, 10e3, 28.0},
@@ -128,7 +129,9 @@ public class WhatIsItTest {
     assertEquals(
         o.reading("carrierFrequency").orElseThrow().value() - 400e6, offsetHz, symbolRateHz * 2e-3);
     if (bt > 0) {
-      assertEquals(o.reading("bt").orElseThrow().value(), bt, 0.06, o.summary());
+      Reading product = o.reading("bt").orElseThrow();
+      assertEquals(product.value(), bt, product.uncertainty(), o.summary());
+      assertTrue(product.uncertainty() <= 0.13, "U of B T " + product.uncertainty());
     }
   }
 

@@ -67,6 +67,11 @@ final class WhatKeyed {
   /** A quarter of the rate, as deviation, within this share is least shift. */
   private static final double LEAST_SHIFT = 0.02;
 
+  /** Products of bandwidth and symbol that are tried for a Gaussian filter. */
+  private static final double[] PRODUCTS = {
+    0.15, 0.2, 0.25, 0.3, 0.35, 0.4, 0.45, 0.5, 0.6, 0.7, 0.85, 1
+  };
+
   private static final PulseShape RECTANGLE = new PulseShape(PulseShape.Kind.RECTANGULAR, 0);
 
   /** One format that was tried. */
@@ -282,19 +287,27 @@ final class WhatKeyed {
     if (fits.isEmpty()) {
       return Optional.empty();
     }
+    boolean gaussian = fits.get(0).filter().kind() == PulseShape.Kind.GAUSSIAN;
+    if (gaussian) {
+      fits = finer(fits);
+    }
     SingleCarrierMeasurement.Analysis best = fits.get(0).analysis();
     double offset = best.symbols().frequencyHz();
     CarrierReadings carrier = new CarrierReadings(record, context, offset);
     List<Reading> readings = readings(carrier, best);
-    if (fits.get(0).filter().kind() == PulseShape.Kind.GAUSSIAN) {
+    if (gaussian) {
+      double bt = fits.get(0).filter().parameter();
       readings.add(
-          reading(
-              carrier,
-              "bt",
-              "B T, nearest of those tried",
-              fits.get(0).filter().parameter(),
-              "",
-              0.05));
+          carrier
+              .maker()
+              .reading(
+                  "bt",
+                  "B T, nearest of those tried",
+                  bt,
+                  "",
+                  new UncertaintyBudget().rectangular("steps", step(bt)),
+                  Limit.NONE,
+                  List.copyOf(context.marks())));
     }
     return Optional.of(
         new Outcome(
@@ -308,6 +321,28 @@ final class WhatKeyed {
             readings,
             List.copyOf(context.marks()),
             List.of()));
+  }
+
+  /** The same with the B T that leaves the least error in the first place. */
+  private List<Tried> finer(List<Tried> fits) {
+    Tried best = fits.get(0);
+    for (double bt : PRODUCTS) {
+      Tried t = tried(best.format(), new PulseShape(PulseShape.Kind.GAUSSIAN, bt));
+      best = t.fits() && t.left() < best.left() ? t : best;
+    }
+    List<Tried> out = new ArrayList<>(fits);
+    out.set(0, best);
+    return out;
+  }
+
+  /** The wider of the two steps to the products beside one. */
+  private static double step(double bt) {
+    double widest = 0;
+    for (int i = 1; i < PRODUCTS.length; i++) {
+      boolean beside = PRODUCTS[i] == bt || PRODUCTS[i - 1] == bt;
+      widest = beside ? Math.max(widest, PRODUCTS[i] - PRODUCTS[i - 1]) : widest;
+    }
+    return widest;
   }
 
   /** MSK is 2-FSK of a quarter of the rate: of two names the shorter description comes first. */
