@@ -1,5 +1,6 @@
 package rovnik.core.coverage;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import rovnik.core.modulation.Format;
@@ -70,6 +71,35 @@ final class CarrierTrials {
           c.note(set, r, "magnitudeError", 100 * noise / Math.sqrt(2));
           c.note(set, r, "phaseError", Math.toDegrees(noise / Math.sqrt(2)));
           c.note(set, r, "rho", 1 / (1 + noise * noise));
+        }
+      }
+    }
+  }
+
+  /**
+   * Phase noise, whose errors hang together: against what all trials have in the mean, since the
+   * measurement follows the slowest of it.
+   */
+  static void phaseNoise(Coverage c) {
+    Random random = new Random(33);
+    for (Format format : new Format[] {Format.QPSK, Format.QAM16}) {
+      for (double memory : new double[] {3, 20}) {
+        List<List<Reading>> all = new ArrayList<>();
+        double square = 0;
+        for (int k = 0; k < Coverage.TRIALS; k++) {
+          Carriers.Faults f = unknowns(random, -60);
+          f.phaseNoise = 0.02;
+          f.phaseMemorySymbols = memory;
+          List<Reading> r = measure(format, f, random);
+          all.add(r);
+          double evm =
+              r.stream().filter(x -> x.id().equals("evm")).findFirst().orElseThrow().value();
+          square += evm * evm / Coverage.TRIALS;
+        }
+        for (List<Reading> r : all) {
+          String set = "data in phase noise";
+          c.note(set, r, "evm", Math.sqrt(square));
+          c.note(set, r, "mer", -20 * Math.log10(Math.sqrt(square) / 100));
         }
       }
     }

@@ -181,6 +181,7 @@ public class CoverageTest {
   public void aCarrierWithData() {
     Coverage c = new Coverage();
     CarrierTrials.noise(c);
+    CarrierTrials.phaseNoise(c);
     CarrierTrials.faults(c);
     check(c, 3);
   }

@@ -15,6 +15,7 @@ import rovnik.core.result.ResultTable;
 import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
+import rovnik.core.uncertainty.SquareScatter;
 import rovnik.core.uncertainty.UncertaintyBudget;
 
 /**
@@ -44,6 +45,7 @@ public final class OwnShare {
   private final List<Double> quiet;
   private final double scale;
   private final double total;
+  private final double alike;
   private final boolean comesBack;
   private final Optional<RepeatedErrors.Common> repeats;
   private final Optional<Other> other;
@@ -63,6 +65,7 @@ public final class OwnShare {
     this.other = other;
     this.scale = evm(outcomes.get(0)) / Math.sqrt(looks.get(0).meanSquare());
     this.total = RepeatedErrors.mean(looks);
+    this.alike = RepeatedErrors.alike(looks);
     this.repeats = comesBack ? RepeatedErrors.within(looks) : Optional.empty();
     other.ifPresent(
         o -> {
@@ -112,7 +115,7 @@ public final class OwnShare {
   /** That of the mean square of what is random. */
   private double ofRandom() {
     double symbols = looks.stream().mapToInt(RepeatedErrors.Look::count).sum();
-    return random() / Math.sqrt(symbols);
+    return random() * SquareScatter.widened(alike, symbols);
   }
 
   /**
@@ -120,7 +123,7 @@ public final class OwnShare {
    */
   private double ofTotal() {
     double symbols = looks.stream().mapToInt(RepeatedErrors.Look::count).sum();
-    return Math.sqrt(random() * (random() + 2 * (total - random())) / symbols);
+    return Math.hypot(ofRandom(), Math.sqrt(2 * random() * (total - random()) / symbols));
   }
 
   private List<Part> parts() {

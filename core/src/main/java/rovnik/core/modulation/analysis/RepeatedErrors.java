@@ -6,6 +6,7 @@ import rovnik.core.result.Outcome;
 import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.Transforms;
+import rovnik.core.uncertainty.SquareScatter;
 
 /**
  * Errors of the same data, seen more than once. What the data themselves bring about (imbalance,
@@ -50,6 +51,17 @@ final class RepeatedErrors {
       return ideal[0].length;
     }
 
+    /** The errors along the ideal points, and across: noise of the phase goes across. */
+    double[][] turned() {
+      double[][] out = new double[2][count()];
+      for (int k = 0; k < count(); k++) {
+        double size = Math.max(1e-12, Math.hypot(ideal[0][k], ideal[1][k]));
+        out[0][k] = (error[0][k] * ideal[0][k] + error[1][k] * ideal[1][k]) / size;
+        out[1][k] = (error[1][k] * ideal[0][k] - error[0][k] * ideal[1][k]) / size;
+      }
+      return out;
+    }
+
     double meanSquare() {
       double sum = 0;
       for (int k = 0; k < count(); k++) {
@@ -73,7 +85,21 @@ final class RepeatedErrors {
   }
 
   /** How two looks lie to each other: which symbol is which, and by how much one is turned. */
-  private record Pairing(int lag, int overlap, double re, double im) {}
+  private record Pairing(int lag, int overlap, double re, double im) {
+    /** First symbol of b that both have. */
+    int from() {
+      return Math.max(0, -lag);
+    }
+
+    /** Error of b, turned as its points are. */
+    double x(Look b, int k) {
+      return b.error()[0][k] * re - b.error()[1][k] * im;
+    }
+
+    double y(Look b, int k) {
+      return b.error()[0][k] * im + b.error()[1][k] * re;
+    }
+  }
 
   /** What repeats from look to look of one receiver; nothing if no two are of the same data. */
   static Optional<Common> within(List<Look> looks) {
@@ -97,7 +123,9 @@ final class RepeatedErrors {
     // Noise against noise in each pair; noise against what repeats, in two of each look's parts.
     return Optional.of(
         Common.of(
-            common, random * random / (2 * symbols), 2 * Math.max(0, common) * random / known));
+            common,
+            alike(looks) * random * random / (2 * symbols),
+            2 * Math.max(0, common) * random / known));
   }
 
   /** What looks of one receiver and one of another have in common: that is the source's. */
@@ -122,8 +150,23 @@ final class RepeatedErrors {
     return Optional.of(
         Common.of(
             common,
-            here * there / (2 * symbols),
+            alike(looks) * here * there / (2 * symbols),
             of * here / (2 * known) + of * there / (2.0 * other.count())));
+  }
+
+  /**
+   * How much more the mean square of what differs from look to look scatters than that of white
+   * noise: phase noise is alike from symbol to symbol, and goes one way only.
+   */
+  static double alike(List<Look> looks) {
+    double sum = 0;
+    for (int a = 0; a < looks.size(); a++) {
+      Look x = looks.get(a);
+      Look y = looks.get((a + 1) % looks.size());
+      Pairing p = looks.size() > 1 ? pairing(x, y) : null;
+      sum += SquareScatter.perValue(p == null ? x.turned() : differences(x, y, p));
+    }
+    return Math.max(1, sum / looks.size());
   }
 
   static double mean(List<Look> looks) {
@@ -133,13 +176,25 @@ final class RepeatedErrors {
   /** Re sum e_a conj(e_b w): the errors of b turned as its points are. */
   private static double product(Look a, Look b, Pairing p) {
     double sum = 0;
-    int from = Math.max(0, -p.lag());
-    for (int k = from; k < from + p.overlap(); k++) {
-      double x = b.error()[0][k] * p.re() - b.error()[1][k] * p.im();
-      double y = b.error()[0][k] * p.im() + b.error()[1][k] * p.re();
-      sum += a.error()[0][k + p.lag()] * x + a.error()[1][k + p.lag()] * y;
+    for (int i = 0; i < p.overlap(); i++) {
+      int k = p.from() + i;
+      sum += a.error()[0][k + p.lag()] * p.x(b, k) + a.error()[1][k + p.lag()] * p.y(b, k);
     }
     return sum;
+  }
+
+  /** How the errors differ, along the ideal points and across. */
+  private static double[][] differences(Look a, Look b, Pairing p) {
+    double[][] error = new double[2][p.overlap()];
+    double[][] ideal = new double[2][p.overlap()];
+    for (int i = 0; i < p.overlap(); i++) {
+      int k = p.from() + i;
+      error[0][i] = a.error()[0][k + p.lag()] - p.x(b, k);
+      error[1][i] = a.error()[1][k + p.lag()] - p.y(b, k);
+      ideal[0][i] = a.ideal()[0][k + p.lag()];
+      ideal[1][i] = a.ideal()[1][k + p.lag()];
+    }
+    return new Look(ideal, error).turned();
   }
 
   /** Symbols of a look that are not the same data again. */

@@ -17,6 +17,7 @@ import rovnik.core.result.ResultTable.Row;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
+import rovnik.core.uncertainty.SquareScatter;
 import rovnik.core.uncertainty.UncertaintyBudget;
 
 /** Readings and tables of one carrier. */
@@ -112,7 +113,7 @@ final class SingleCarrierOutcome {
             settings.toPeak() ? "EVM rms, of the outermost point" : "EVM rms",
             evm,
             "%",
-            new UncertaintyBudget().normal("symbols", evm * relative(errors.vector())),
+            new UncertaintyBudget().normal("symbols", evm * relativeOfVector()),
             new Limit(Double.NaN, settings.evmLimitPercent()),
             ofError));
     int worst = 0;
@@ -146,8 +147,7 @@ final class SingleCarrierOutcome {
             "MER",
             mer,
             "dB",
-            new UncertaintyBudget()
-                .normal("symbols", 20 / Math.log(10) * relative(errors.vector())),
+            new UncertaintyBudget().normal("symbols", 20 / Math.log(10) * relativeOfVector()),
             Limit.NONE,
             ofError));
     double magnitude = scale * rms(errors.magnitude());
@@ -175,7 +175,7 @@ final class SingleCarrierOutcome {
     }
     impairments(out, own);
     double rho = rho();
-    out.add(of("rho", "Rho", rho, "", 2 * (1 - rho) * relative(errors.vector()), ofError));
+    out.add(of("rho", "Rho", rho, "", 2 * (1 - rho) * relativeOfVector(), ofError));
     bits(out, own);
     return out;
   }
@@ -221,17 +221,19 @@ final class SingleCarrierOutcome {
   }
 
   /** Standard deviation of an rms as a share of itself, from how the squares scatter. */
-  private static double relative(double[] of) {
-    double two = 0;
-    double four = 0;
-    for (double e : of) {
-      two += e * e;
-      four += e * e * e * e;
-    }
-    double kurtosis = four * of.length / (two * two);
+  private double relative(double[]... parts) {
     // What was fitted is missing in the errors.
-    int freedom = Math.max(1, of.length - ErrorModel.ALL);
-    return Math.sqrt(Math.max(0.02, kurtosis - 1) / freedom) / 2;
+    double freedom = Math.max(1, n - ErrorModel.ALL);
+    return SquareScatter.widened(SquareScatter.perValue(parts), freedom) / 2;
+  }
+
+  /** Of the whole error: along the ideal point, and across. */
+  private double relativeOfVector() {
+    double[] across = new double[n];
+    for (int k = 0; k < n; k++) {
+      across[k] = errors.angle()[k] * errors.reference()[k];
+    }
+    return relative(errors.magnitude(), across);
   }
 
   private double rho() {

@@ -23,6 +23,11 @@ public final class Carriers {
     public double leakDb = -300;
     public double delayQSymbols;
     public double noiseDb = -300;
+
+    /** Phase noise in radians rms, and after how many symbols it has forgotten itself to 1/e. */
+    public double phaseNoise;
+
+    public double phaseMemorySymbols = 20;
   }
 
   private static final int TAIL = 400;
@@ -71,6 +76,9 @@ public final class Carriers {
     double noise = Math.pow(10, f.noiseDb / 20) * Math.sqrt(samplesPerSymbol / 2);
     double leak = Math.pow(10, f.leakDb / 20);
     double[][] pulses = pulses(rollOff);
+    double keep = Math.exp(-1 / f.phaseMemorySymbols / samplesPerSymbol);
+    double kick = f.phaseNoise * Math.sqrt(1 - keep * keep);
+    double wander = f.phaseNoise > 0 ? f.phaseNoise * random.nextGaussian() : 0;
     for (int m = 0; m < samples; m++) {
       double t = m / samplesPerSymbol * (1 + f.clockPpm * 1e-6) - f.delaySymbols;
       double x = g * sum(i, t, pulses);
@@ -78,7 +86,8 @@ public final class Carriers {
       // I leans back by half of the angle, Q forward.
       double re = x * Math.cos(phi) - y * Math.sin(phi) + leak * Math.cos(0.7);
       double im = -x * Math.sin(phi) + y * Math.cos(phi) + leak * Math.sin(0.7);
-      double turn = f.phase + 2 * Math.PI * f.frequency * m / samplesPerSymbol;
+      wander = keep * wander + (kick > 0 ? kick * random.nextGaussian() : 0);
+      double turn = f.phase + 2 * Math.PI * f.frequency * m / samplesPerSymbol + wander;
       double c = Math.cos(turn);
       double s = Math.sin(turn);
       double nr = noise > 1e-10 ? noise * random.nextGaussian() : 0;

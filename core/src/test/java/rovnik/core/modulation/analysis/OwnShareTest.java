@@ -70,7 +70,9 @@ public class OwnShareTest {
     f.delaySymbols = random.nextDouble();
     f.frequency = 0.01 * (random.nextDouble() - 0.5);
     f.level = LEVEL;
-    f.noiseDb = noiseDb;
+    // Half of it noise of the phase, that is alike over some 20 symbols.
+    f.noiseDb = noiseDb - 10 * Math.log10(2);
+    f.phaseNoise = Math.pow(10, f.noiseDb / 20);
     f.imbalanceDb = distorted ? 0.12 : 0;
     f.leakDb = distorted ? -44 : -300;
     return Carriers.make(Format.QAM16, values, 0.25, SPS, f, random);
