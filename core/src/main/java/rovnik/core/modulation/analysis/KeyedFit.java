@@ -1,7 +1,6 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.function.DoubleUnaryOperator;
-import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.PhasePulse;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
@@ -18,12 +17,6 @@ final class KeyedFit {
   private static final double SETTLED = 1e-7;
   private static final double SETTLED_SHARE = 0.02;
 
-  /** Points of a symbol that a decision looks at. */
-  private static final int LOOKS = 4;
-
-  /** Share of an error of the phase that the next decision takes into account. */
-  private static final double FOLLOWS = 0.15;
-
   private final SingleCarrier carrier;
   private final PhasePulse pulse;
   private final BandTaker.Band band;
@@ -37,12 +30,6 @@ final class KeyedFit {
   private final boolean jumps;
 
   private final double[] mean = new double[2];
-
-  // Of one decision: what is measured, and how far this symbol and the next have turned by then.
-  private final double[] lookRe = new double[2 * LOOKS];
-  private final double[] lookIm = new double[2 * LOOKS];
-  private final double[] ofThis = new double[2 * LOOKS];
-  private final double[] ofNext = new double[2 * LOOKS];
 
   double first;
   double symbol;
@@ -87,153 +74,27 @@ final class KeyedFit {
     this.slope = new float[2][length];
   }
 
-  /** Turns of the phase that each symbol makes, at a deviation of one symbol rate, cycles. */
-  private double[] turns(int[] values) {
-    Constellation levels = carrier.constellation();
-    double[] out = new double[values.length];
-    for (int k = 0; k < out.length; k++) {
-      out[k] = levels.re(values[k]) / levels.largest();
-    }
-    return out;
+  /** Begins where decisions by phase have come to. */
+  void start(KeyedPhase.Start s) {
+    first = s.first();
+    symbol = s.symbol();
+    deviation = s.deviation();
+    cyclesPerSample = s.cyclesPerSample();
   }
 
-  /** Phase at an instant, cycles at a deviation of one symbol rate, of symbols from one on. */
+  KeyedPhase.Start start() {
+    return new KeyedPhase.Start(first, symbol, deviation, cyclesPerSample);
+  }
+
   private double phase(double[] turns, double time, int from, int to) {
-    return pulse.turned(turns, time, Math.max(0, from), Math.min(turns.length - 1, to));
+    return KeyedPhase.turned(pulse, turns, time, from, to);
   }
 
-  /** Angle at the end of each symbol at a deviation of one symbol rate. */
-  private double[] angles(double[] turns) {
-    int reach = (int) Math.ceil(pulse.reach());
-    double[] out = new double[turns.length];
-    double done = 0;
-    for (int k = 0; k < out.length; k++) {
-      int from = k - reach;
-      done += from > 0 ? turns[from - 1] : 0;
-      out[k] = 2 * Math.PI * (done + phase(turns, k + 0.5, from, k + reach + 1));
-    }
-    return out;
-  }
-
-  /**
-   * Takes frequency and deviation from where the phase has gone over all symbols: what a filter
-   * rounds off at each of them does not add up.
-   */
-  void byPhase(int[] values) {
-    int samples = band.samples();
-    double[] angle = new double[samples];
-    for (int n = 1; n < samples; n++) {
-      double c = band.re()[n] * band.re()[n - 1] + band.im()[n] * band.im()[n - 1];
-      double s = band.im()[n] * band.re()[n - 1] - band.re()[n] * band.im()[n - 1];
-      angle[n] = angle[n - 1] + Math.atan2(s, c);
-    }
-    double[] strayed = new double[values.length];
-    for (int k = 0; k < strayed.length; k++) {
-      double at = Math.max(0, Math.min(samples - 2.0, first + (k + 0.5) * symbol));
-      int n = (int) at;
-      strayed[k] = angle[n] + (at - n) * (angle[n + 1] - angle[n]);
-    }
-    cyclesPerSample = 0;
-    deviation = 0;
-    follow(values, strayed);
-  }
-
-  /** Takes into frequency and deviation what the phase strayed by. */
-  private void follow(int[] values, double[] strayed) {
-    double[] angles = angles(turns(values));
-    LeastSquares sum = new LeastSquares(3);
-    for (int k = 0; k < strayed.length; k++) {
-      sum.add(new double[] {1, k, angles[k]}, strayed[k]);
-    }
-    double[] f = sum.solve().factor();
-    cyclesPerSample += f[1] / symbol / (2 * Math.PI);
-    deviation += f[2];
-  }
-
-  /**
-   * Decides symbol by symbol by the phase that this one and the next would lead to: what the
-   * frequency alone got wrong would turn all that follows. Frequency and deviation follow.
-   */
-  int[] followed(int[] values) {
-    double[] turns = turns(values);
-    Constellation levels = carrier.constellation();
-    int[] out = values.clone();
-    int size = levels.size();
-    int reach = (int) Math.ceil(pulse.reach());
-    double done = 0;
-    double theta = Double.NaN;
-    double[] strayed = new double[turns.length];
-    for (int k = 0; k + 1 < turns.length; k++) {
-      double best = Double.NEGATIVE_INFINITY;
-      double bestRe = 1;
-      double bestIm = 0;
-      int bestValue = out[k];
-      double next = turns[k + 1];
-      int from = k - reach;
-      if (from > 0) {
-        done += turns[from - 1];
-        done -= Math.rint(done * deviation) / deviation;
-      }
-      turns[k] = 0;
-      turns[k + 1] = 0;
-      look(k, done, turns, from, reach);
-      for (int v = 0; v < size * size; v++) {
-        double here = levels.re(v / size) / levels.largest();
-        double then = levels.re(v % size) / levels.largest();
-        double re = 0;
-        double im = 0;
-        for (int i = 0; i < 2 * LOOKS; i++) {
-          double angle = 2 * Math.PI * deviation * (here * ofThis[i] + then * ofNext[i]);
-          double c = Math.cos(angle);
-          double s = Math.sin(angle);
-          re += lookRe[i] * c + lookIm[i] * s;
-          im += lookIm[i] * c - lookRe[i] * s;
-        }
-        double metric =
-            Double.isNaN(theta) ? Math.hypot(re, im) : re * Math.cos(theta) + im * Math.sin(theta);
-        if (metric > best) {
-          best = metric;
-          bestValue = v / size;
-          bestRe = re;
-          bestIm = im;
-        }
-      }
-      turns[k] = levels.re(bestValue) / levels.largest();
-      turns[k + 1] = next;
-      out[k] = bestValue;
-      double angle = Math.atan2(bestIm, bestRe);
-      theta =
-          Double.isNaN(theta)
-              ? angle
-              : theta + FOLLOWS * Math.IEEEremainder(angle - theta, 2 * Math.PI);
-      strayed[k] = theta;
-    }
-    strayed[turns.length - 1] = theta;
-    follow(out, strayed);
-    return out;
-  }
-
-  /** What is measured at the looks of a decision, all that is known of the phase taken off. */
-  private void look(int k, double done, double[] turns, int from, int reach) {
-    for (int i = 0; i < 2 * LOOKS; i++) {
-      double t = k - 0.5 + (i + 0.5) / LOOKS;
-      int n = (int) Math.rint(first + t * symbol);
-      lookRe[i] = 0;
-      lookIm[i] = 0;
-      if (n < 0 || n >= band.samples()) {
-        continue;
-      }
-      double at = (n - first) / symbol;
-      double cycles =
-          deviation * (done + phase(turns, at, from, k + 1 + (i < LOOKS ? 0 : reach)))
-              + cyclesPerSample * (n - first);
-      double c = Math.cos(2 * Math.PI * cycles);
-      double s = Math.sin(2 * Math.PI * cycles);
-      lookRe[i] = band.re()[n] * c + band.im()[n] * s;
-      lookIm[i] = band.im()[n] * c - band.re()[n] * s;
-      ofThis[i] = pulse.at(at - k);
-      ofNext[i] = pulse.at(at - k - 1);
-    }
+  /** The same from symbols on that turn the carrier otherwise: level and phase are not known. */
+  void anew(int[] values, int edge) {
+    gainRe = 0;
+    gainIm = 0;
+    fit(values, edge);
   }
 
   /**
@@ -243,7 +104,7 @@ final class KeyedFit {
    * @param edge symbols at each end that only serve the filter
    */
   void fit(int[] values, int edge) {
-    double[] turns = turns(values);
+    double[] turns = KeyedPhase.turns(carrier, values);
     int symbols = values.length;
     for (int round = 0; round < ROUNDS; round++) {
       int from = Math.max(0, (int) Math.ceil(first + (edge - 0.5) * symbol));

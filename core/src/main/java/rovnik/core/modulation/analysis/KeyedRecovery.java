@@ -45,7 +45,25 @@ final class KeyedRecovery implements Recovered {
   /** The found middle lies so far from the band's, in symbol rates, that it is taken anew. */
   private static final double WORTH_AGAIN = 0.01;
 
+  /** Errors of this share are a phase that slipped, if they are not those of noise. */
   private static final double SLIPPED = 0.1;
+
+  /** And with this much noise many decisions are wrong. */
+  private static final double MANY_WRONG = 0.45;
+
+  /** Decisions and the carrier that they make take turns so often in noise. */
+  private static final int ROUNDS = 3;
+
+  /** With less than this share of signal no carrier is told from noise: Eb/N0 of 4 dB. */
+  private static final double STILL_ONE_PIECE = 0.57;
+
+  /** Noise leaves twice the mean square in all of what it leaves along the carrier. */
+  private static final double LEAST_RATIO = 1.8;
+
+  private static final double MOST_RATIO = 2.4;
+
+  /** Error against what decisions found beside the carrier. */
+  private static final double MOST_BESIDE = 1.3;
 
   private static final double EARLIER = 0.25;
 
@@ -62,12 +80,16 @@ final class KeyedRecovery implements Recovered {
   private final int edge;
   private final int guard;
   private BandTaker.Band band;
+  private KeyedPhase phase;
   private KeyedFit fit;
   private double centreHz;
   private int count;
 
   /** Symbols that the point of every other symbol is taken before its end. */
   private double everyOther;
+
+  /** Whether what is left is noise. */
+  private boolean inNoise;
 
   /** All symbols, with those at the ends. */
   private int[] all;
@@ -111,15 +133,24 @@ final class KeyedRecovery implements Recovered {
     if (Math.abs(levels.middle()) > WORTH_AGAIN && Math.abs(middle - nearHz) < reachHz + rate) {
       levels = levels(middle);
     }
-    check(levels);
+    checkUse(levels.values());
+    phase = new KeyedPhase(carrier, band);
+    all = phase.decide(levels);
     fit = newFit();
-    fit.first = levels.first();
-    fit.symbol = levels.symbol();
-    fit.byPhase(levels.values());
-    all = fit.followed(levels.values());
+    fit.start(phase.start());
     fit.fit(all, edge);
+    boolean noisy = !phase.ofOnePiece();
+    for (int i = 0; i < ROUNDS && noisy; i++) {
+      int[] before = all;
+      all = phase.again(fit.start(), all);
+      noisy = !Arrays.equals(all, before);
+      if (noisy) {
+        fit.start(phase.start());
+        fit.anew(all, edge);
+      }
+    }
     Symbols s = symbols();
-    check(s);
+    check(levels, s);
     return s;
   }
 
@@ -129,9 +160,7 @@ final class KeyedRecovery implements Recovered {
       return s;
     }
     System.arraycopy(values, 0, all, edge, count);
-    fit.gainRe = 0;
-    fit.gainIm = 0;
-    fit.fit(all, edge);
+    fit.anew(all, edge);
     return symbols();
   }
 
@@ -186,22 +215,15 @@ final class KeyedRecovery implements Recovered {
     return taken(other, s.frequencyHz());
   }
 
-  private void check(KeyedLevels levels) {
-    if (!(levels.share() < NO_LEVELS)) {
-      throw new Refusal(
-          "format",
-          carrier.words()
-              + " does not fit: the frequency stands on no levels. There may be only noise or a signal"
-              + " of another kind; check symbol rate, deviation and format.");
-    }
+  private void checkUse(int[] values) {
     int size = carrier.constellation().size();
     boolean[] used = new boolean[size];
     int different = 0;
-    for (int v : levels.values()) {
+    for (int v : values) {
       different += used[v] ? 0 : 1;
       used[v] = true;
     }
-    if (different < size && levels.values().length > 16 * size) {
+    if (different < size && values.length > 16 * size) {
       throw new Refusal(
           "format",
           carrier.format().label()
@@ -215,12 +237,20 @@ final class KeyedRecovery implements Recovered {
     }
   }
 
-  private void check(Symbols s) {
+  private void check(KeyedLevels levels, Symbols s) {
     double error = s.meanSquare();
     double along = 0;
     for (int k = 0; k < s.count(); k++) {
       double r = Math.hypot(s.re()[k], s.im()[k]) - Math.hypot(s.ideal().i()[k], s.ideal().q()[k]);
       along += r * r / s.count();
+    }
+    inNoise = inNoise(error, along);
+    if (!(levels.share() < NO_LEVELS) && !inNoise) {
+      throw new Refusal(
+          "format",
+          carrier.words()
+              + " does not fit: the frequency stands on no levels. There may be only noise or a signal"
+              + " of another kind; check symbol rate, deviation and format.");
     }
     double shift = fit.deviation / carrier.deviation();
     if (carrier.format().minimumShift() && Math.abs(shift - 1) > LEAST_SHIFT) {
@@ -235,7 +265,7 @@ final class KeyedRecovery implements Recovered {
     }
     // Noise moves the magnitude by half of its power.
     double noise = Math.max(0, error - along);
-    if (along - noise <= OWN_ENVELOPE && error > NO_PHASE) {
+    if (along - noise <= OWN_ENVELOPE && error > NO_PHASE && !inNoise) {
       throw new Refusal(
           "format",
           carrier.words()
@@ -251,9 +281,21 @@ final class KeyedRecovery implements Recovered {
     }
   }
 
+  /**
+   * Whether the error is what noise alone would leave: the same along the carrier and across, and
+   * as much of it as the decisions found beside the carrier.
+   */
+  private boolean inNoise(double error, double along) {
+    double beside = (1 - phase.coherence()) / phase.coherence();
+    return phase.coherence() > STILL_ONE_PIECE
+        && error > LEAST_RATIO * along
+        && error < MOST_RATIO * along
+        && error < MOST_BESIDE * beside;
+  }
+
   /** Whether the phase went another way than the symbols say. */
   boolean slipped(Symbols s) {
-    return s.meanSquare() > SLIPPED;
+    return s.meanSquare() > (inNoise ? MANY_WRONG : SLIPPED);
   }
 
   /**
