@@ -128,4 +128,70 @@ public class OwnShareApiTest extends GeneratorBench {
     assertEquals(level.get("value").asDouble(), truth, level.get("uncertainty").asDouble());
     assertTrue(level.get("uncertainty").asDouble() < 1, level.toString());
   }
+
+  /** MSK has 1e-3 wrong at Eb/N0 of 7.34 dB: 2 Q(sqrt(2 Eb/N0)) (Proakis, from memory). */
+  @Test
+  public void aKeyedCarrierHasASensitivity() {
+    String msk =
+        "{\"format\":\"msk\",\"symbolRateHz\":250000,\"filter\":\"rectangular\","
+            + "\"filterParameter\":0,\"prbs\":9}";
+    long id = make("{\"carrier\":" + msk + "}").get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-80", "output", "on");
+    server.json(
+        server.send(
+            "PATCH",
+            live("single-carrier", "/settings"),
+            "{\"carrier\":"
+                + msk
+                + ",\"centreHz\":458.525e6,\"referenceLevelDbm\":-40,\"symbols\":8000,"
+                + "\"knownData\":true}"),
+        200);
+    JsonNode found =
+        guided(
+            "{\"kind\":\"sensitivity\",\"quality\":\"ber\",\"target\":1e-3,\"fromDbm\":-85,"
+                + "\"wantedDb\":0.6,\"mostSeconds\":40,\"highestDbm\":null}");
+    JsonNode level = reading(found, "sensitivity");
+    double truth =
+        Truth.THERMAL_DBM_PER_HZ
+            + Truth.RECEIVER_NOISE_FIGURE_DB
+            + 10 * Math.log10(SYMBOL_RATE_HZ)
+            + 7.34;
+    assertEquals(level.get("value").asDouble(), truth, level.get("uncertainty").asDouble());
+    assertTrue(level.get("uncertainty").asDouble() < 1.2, level.toString());
+  }
+
+  /**
+   * Behind a detector of frequency the noise rises with the square of the frequency: S/N = 1.5
+   * deviation^2 C / (N0 W^3) above the threshold (Carson; common practice).
+   */
+  @Test
+  public void anFmReceiverHasASensitivity() {
+    double deviationHz = 2500;
+    double audioHz = 3000;
+    long id =
+        make("{\"parts\":[{\"kind\":\"fm\",\"deviationHz\":2500,\"rateHz\":1000}],"
+                + "\"sampleRateHz\":100e3}")
+            .get("id")
+            .asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-80", "output", "on");
+    server.json(
+        server.send(
+            "PATCH",
+            live("analog", "/settings"),
+            "{\"modulation\":\"fm\",\"centreHz\":458.525e6,\"bandHz\":20e3,\"seconds\":0.2,"
+                + "\"audioHighHz\":3000,\"referenceLevelDbm\":-40}"),
+        200);
+    JsonNode found =
+        guided(
+            "analog",
+            "{\"kind\":\"sensitivity\",\"quality\":\"sinad\",\"target\":20,\"fromDbm\":-85,"
+                + "\"wantedDb\":0.5,\"mostSeconds\":60,\"highestDbm\":null}");
+    JsonNode level = reading(found, "sensitivity");
+    double noise = Truth.THERMAL_DBM_PER_HZ + Truth.RECEIVER_NOISE_FIGURE_DB;
+    double truth =
+        noise + 20 + 10 * Math.log10(Math.pow(audioHz, 3) / 1.5 / deviationHz / deviationHz);
+    assertEquals(level.get("value").asDouble(), truth, 1, level.toString());
+  }
 }
