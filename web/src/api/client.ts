@@ -39,6 +39,7 @@ export type SpectrumState = SessionState<SpectrumSettings, Schemas["SpectrumFact
 export type CarrierDescription = Schemas["CarrierDescription"];
 export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
+export type BurstSettings = Schemas["BurstSettings"];
 export type ReceiverSettings = Schemas["ReceiverSettings"];
 export type ReceiverState = SessionState<ReceiverSettings, Schemas["ReceiverSource"]>;
 export type RecordView = Schemas["RecordView"];

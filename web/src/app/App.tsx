@@ -20,6 +20,7 @@ import {
   IconStack2,
   IconSun,
   IconTopologyRing,
+  IconWaveSquare,
 } from "@tabler/icons-react";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
@@ -54,6 +55,9 @@ const SpectrumPage = lazy(async () => ({
 const ModulationPage = lazy(async () => ({
   default: (await import("../features/modulation/ModulationPage")).ModulationPage,
 }));
+const TimePage = lazy(async () => ({
+  default: (await import("../features/time/TimePage")).TimePage,
+}));
 const ReceiverPage = lazy(async () => ({
   default: (await import("../features/receiver/ReceiverPage")).ReceiverPage,
 }));
@@ -68,6 +72,7 @@ const AREAS = [
   { id: "bench", label: "Bench", icon: IconPlugConnected },
   { id: "spectrum", label: "Spectrum", icon: IconChartHistogram },
   { id: "modulation", label: "Modulation", icon: IconGridDots },
+  { id: "time", label: "Time", icon: IconWaveSquare },
   { id: "receiver", label: "Receiver", icon: IconAntenna },
   { id: "network", label: "Network", icon: IconTopologyRing },
   { id: "runs", label: "Runs", icon: IconStack2 },
@@ -209,6 +214,7 @@ function Shell() {
             <SpectrumPage key={job?.id} job={job} />
           )}
           {area === "modulation" && known && <ModulationPage key={job?.id} job={job} />}
+          {area === "time" && known && <TimePage key={job?.id} job={job} />}
           {area === "receiver" && known && <ReceiverPage key={job?.id} job={job} />}
           {area === "network" && known && <NetworkPage key={job?.id} job={job} />}
           {area === "runs" && job && <RunsPage job={job} />}

@@ -4,11 +4,11 @@ import { allCommands } from "./commands";
 /** Areas where each key works; none for all of them. */
 const KEYS: [string, string, string[]?][] = [
   ["/", "quick entry: a value, a setting with a value, or an action"],
-  ["space", "start, hold, resume", ["spectrum", "modulation", "receiver", "network"]],
+  ["space", "start, hold, resume", ["spectrum", "modulation", "time", "receiver", "network"]],
   [
     "g",
     "glance: verdict, judged reading and plot alone",
-    ["spectrum", "modulation", "receiver", "network"],
+    ["spectrum", "modulation", "time", "receiver", "network"],
   ],
   ["m", "marker on the highest peak", ["spectrum", "network"]],
   ["n", "move the marker to the next lower peak", ["spectrum", "network"]],
@@ -20,12 +20,12 @@ const KEYS: [string, string, string[]?][] = [
   ["a", "auto frame: find and frame what is there", ["spectrum"]],
   ["w", "whose line is it?", ["spectrum"]],
   ["l", "table of lines", ["spectrum"]],
-  ["k", "keep a run", ["spectrum", "modulation", "receiver", "network"]],
+  ["k", "keep a run", ["spectrum", "modulation", "time", "receiver", "network"]],
   ["s", "one sweep of the network analyzer", ["network"]],
   ["r", "remember the sweep to compare with", ["network"]],
   ["t", "reflection over distance", ["network"]],
   ["Esc", "the whole band again", ["network"]],
-  ["[ and ]", "move the reading plane", ["spectrum", "modulation", "receiver"]],
+  ["[ and ]", "move the reading plane", ["spectrum", "modulation", "time", "receiver"]],
   ["?", "this list"],
 ];
 

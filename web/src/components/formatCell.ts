@@ -7,7 +7,7 @@ export function formatCell(value: number, unit: string): string {
     return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5);
   }
   if (unit === "s") {
-    return formatSeconds(value);
+    return formatSeconds(value, 4);
   }
   if (unit === "V" || unit === "W") {
     return formatEngineering(value, unit);

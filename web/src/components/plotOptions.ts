@@ -67,7 +67,8 @@ export function options(live: { current: PlotProps }) {
         grid,
         ticks: grid,
         size: 34,
-        space: 110,
+        // Places in a time are short words, frequencies are long ones.
+        space: props.xUnit === "s" ? 64 : 110,
         label: () => xLabel(live.current),
         values: (_u, splits) => xValues(live.current, splits),
       },
@@ -80,7 +81,7 @@ export function options(live: { current: PlotProps }) {
         // A low plot has room for the quantity, not for its plane.
         label: (u: uPlot) =>
           u.height < LOW ? live.current.yLabel.split(" at ")[0] : live.current.yLabel,
-        ...(props.yUnit === "V" || props.yUnit === "W"
+        ...(props.yUnit === "V" || props.yUnit === "W" || props.yUnit === "s"
           ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
           : {}),
       },

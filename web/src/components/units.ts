@@ -101,11 +101,21 @@ const SECONDS: [number, string][] = [
   [1e-12, "ps"],
 ];
 
+const secondsUnit = (seconds: number) =>
+  SECONDS.find(([s]) => Math.abs(seconds) >= s * 0.9999999) ?? ([1e-15, "fs"] as [number, string]);
+
 /** A time with its prefix. */
-export function formatSeconds(seconds: number): string {
-  const size = Math.abs(seconds);
-  const [scale, unit] = SECONDS.find(([s]) => size >= s) ?? [1e-15, "fs"];
-  return `${Number((seconds / scale).toPrecision(3))} ${unit}`;
+export function formatSeconds(seconds: number, digits = 3): string {
+  const [scale, unit] = secondsUnit(seconds);
+  return `${Number((seconds / scale).toPrecision(digits))} ${unit}`;
+}
+
+/** A time to the digits that its uncertainty leaves: "3.1000000 ms" of 130 ps. */
+export function formatMeasuredSeconds(seconds: number, uncertainty: number | null): string {
+  const [scale, unit] = secondsUnit(seconds);
+  return uncertainty && seconds !== 0
+    ? `${(seconds / scale).toFixed(decimalsFor(uncertainty / scale, 8))} ${unit}`
+    : formatSeconds(seconds, 4);
 }
 
 /** "+27.0" with a real minus sign. */

@@ -2,7 +2,7 @@ import { Tooltip } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { Reading } from "../api/client";
 import { formatCell } from "../components/formatCell";
-import { decimalsFor, grouped, signed } from "../components/units";
+import { decimalsFor, formatMeasuredSeconds, grouped, signed } from "../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../components/verdicts";
 import classes from "./Desk.module.css";
 
@@ -54,9 +54,15 @@ const WIDTHS = new Set([
 /** Frequencies that are none of a difference. */
 const PLACES = new Set(["carrierFrequency", "rate", "symbolRate", "toneSquelch"]);
 
+/** Numbers of things, which are certain. */
+const COUNTS = new Set(["bursts", "missed"]);
+
 export function formatValue(r: Reading): string {
   if (r.value === null) {
     return "\u2014";
+  }
+  if (r.unit === "s") {
+    return formatMeasuredSeconds(r.value, r.uncertainty);
   }
   if (ownUnit(r) || r.unit === "%") {
     return formatCell(Number(r.value.toPrecision(4)), r.unit);
@@ -82,6 +88,9 @@ export function differenceUnit(unit: string): string {
 }
 
 function plusMinus(r: Reading): string {
+  if (COUNTS.has(r.id)) {
+    return "counted";
+  }
   if (r.uncertainty === null || r.value === null) {
     return "uncertainty not known";
   }

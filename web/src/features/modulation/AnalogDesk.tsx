@@ -3,6 +3,7 @@ import { useDeskParts } from "../../desk/useDeskParts";
 import { FIRST_CARRIER } from "../waveforms/parts";
 import { AnalogSentence } from "./AnalogSentence";
 import { GuidedMenu } from "./GuidedMenu";
+import { KindChoice } from "./KindChoice";
 import type { Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useAnalogCommands } from "./useAnalogCommands";
@@ -37,14 +38,15 @@ export function AnalogDesk(props: { job: Job | undefined; onKind: (kind: Kind) =
   return (
     <RecordDesk
       job={job}
+      title="Modulation"
       kind="analog"
+      kinds={<KindChoice kind="analog" onKind={props.onKind} />}
       model={model}
       hookUp={hookUp}
       parts={parts}
       carrier={FIRST_CARRIER}
       sentence={<AnalogSentence model={model} recording={recording} />}
       guided={(again) => <GuidedMenu model={model} recording={recording} onLastFinding={again} />}
-      onKind={props.onKind}
     />
   );
 }

@@ -2,6 +2,7 @@ import type { Job, Tiles } from "../../api/client";
 import { useDeskParts } from "../../desk/useDeskParts";
 import { CarrierSentence } from "./CarrierSentence";
 import { GuidedMenu } from "./GuidedMenu";
+import { KindChoice } from "./KindChoice";
 import type { Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useModulation } from "./useModulation";
@@ -39,7 +40,9 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
   return (
     <RecordDesk
       job={job}
+      title="Modulation"
       kind="single-carrier"
+      kinds={<KindChoice kind="single-carrier" onKind={props.onKind} />}
       model={model}
       hookUp={hookUp}
       parts={parts}
@@ -54,7 +57,6 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
         />
       )}
       what={what}
-      onKind={props.onKind}
     />
   );
 }

@@ -12,7 +12,6 @@ import type { useDeskParts } from "../../desk/useDeskParts";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
 import { feedOf, generatorOf } from "../waveforms/SignalStep";
-import type { Kind } from "./kinds";
 import { Steps } from "./Steps";
 import type { useRecordSources } from "./useRecordSources";
 import type { RecordsModel } from "./useRecords";
@@ -24,7 +23,10 @@ const OpenRecording = later(async () => (await import("../spectrum/OpenRecording
 /** The desk of whatever is measured of single records. */
 export function RecordDesk<S extends object>(props: {
   job: Job | undefined;
-  kind: Kind;
+  title: string;
+  kind: string;
+  /** What else can be measured of the same record. */
+  kinds?: ReactNode;
   model: RecordsModel<S>;
   hookUp: ReturnType<typeof useRecordSources>;
   parts: ReturnType<typeof useDeskParts>;
@@ -38,7 +40,6 @@ export function RecordDesk<S extends object>(props: {
   };
   /** What a new waveform begins with. */
   carrier: CarrierDescription | undefined;
-  onKind: (kind: Kind) => void;
 }) {
   const { job, model } = props;
   const { instruments, sources, source, choose } = props.hookUp;
@@ -54,7 +55,7 @@ export function RecordDesk<S extends object>(props: {
   const refused = frame?.view.refused ?? "";
   return (
     <Desk
-      title="Modulation"
+      title={props.title}
       path={
         job && (
           <PathStrip job={job} plan={model.plan} instruments={instruments} onPlane={plane.moveTo} />
@@ -75,6 +76,7 @@ export function RecordDesk<S extends object>(props: {
         <Steps
           job={job}
           kind={props.kind}
+          kinds={props.kinds}
           model={model}
           desk={desk}
           sources={sources}
@@ -86,7 +88,6 @@ export function RecordDesk<S extends object>(props: {
           guided={props.guided?.(found.again)}
           onSource={choose}
           onOpenRecording={() => setOpening(true)}
-          onKind={props.onKind}
         />
       }
       tiles={

@@ -2,7 +2,6 @@ import { Button, Group, Text, UnstyledButton } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { CarrierDescription, Instrument, Job } from "../../api/client";
 import { formatHertz, formatSeconds } from "../../components/units";
-import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
@@ -14,12 +13,13 @@ import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
 import type { TileDesk } from "../../desk/tiles";
 import { SignalStep } from "../waveforms/SignalStep";
-import { KINDS, type Kind } from "./kinds";
 import type { RecordsModel } from "./useRecords";
 
 interface Props<S extends object> {
   job: Job | undefined;
-  kind: Kind;
+  kind: string;
+  /** What else can be measured of the same record. */
+  kinds: ReactNode;
   model: RecordsModel<S>;
   desk: TileDesk;
   sources: { value: string; label: string }[];
@@ -31,7 +31,6 @@ interface Props<S extends object> {
   carrier: CarrierDescription | undefined;
   sentence: ReactNode;
   guided: ReactNode;
-  onKind: (kind: Kind) => void;
   onSource: (source: string) => void;
   onOpenRecording: () => void;
 }
@@ -85,14 +84,7 @@ export function Steps<S extends object>(props: Props<S>) {
         }
         state={wrong || (refused && frame?.view.field) ? "attention" : "done"}
       >
-        <div className={classes.sentence}>
-          <Choice
-            label="Measured"
-            value={props.kind}
-            choices={KINDS}
-            onChange={(v) => props.onKind(v as Kind)}
-          />
-        </div>
+        {props.kinds}
         {props.sentence}
         <TilesSentence desk={props.desk} />
       </Step>
@@ -119,7 +111,8 @@ export function Steps<S extends object>(props: Props<S>) {
           <Text fz="sm">{refused}</Text>
         ) : frame ? (
           <div className={classes.small}>
-            a record of {formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)} at{" "}
+            {frame.outcome.summary} A record of{" "}
+            {formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)} at{" "}
             {formatHertz(frame.view.facts.sampleRateHz)}
             {frame.view.facts.attenuationDb !== null &&
               `; attenuator ${frame.view.facts.attenuationDb} dB`}

@@ -105,11 +105,38 @@ public class ScreenshotMaker {
     press(page, "Back to the live view");
     keyed(page);
     page.keyboard().press("Space");
+    pulses(rovnik, page);
     rovnik.control(page, 12, "output", "off");
     oscillator(rovnik, page);
     receivers(rovnik, page);
     page.locator("input[aria-label=Job]").click();
     page.getByText("Outer buoy, yearly check").click();
+  }
+
+  /** Bursts: pulses of the generator, found again. */
+  private void pulses(Processes rovnik, Page page) {
+    page.navigate(rovnik.url() + "/time");
+    press(page, "Waveform ...");
+    page.getByLabel(java.util.regex.Pattern.compile("^Part")).click();
+    page.getByRole(AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText(java.util.regex.Pattern.compile("^pulses$")))
+        .click();
+    Locator width = page.getByRole(AriaRole.DIALOG).getByLabel("Width");
+    width.fill("100u");
+    width.press("Enter");
+    page.getByText("It repeats without a seam").waitFor();
+    rovnik.control(page, 12, "level", "-10");
+    press(page, "Send it and play");
+    rovnik.control(page, 12, "output", "on");
+    type(page, "band 1M");
+    type(page, "length 20m");
+    type(page, "reference 5");
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
+    page.getByTestId("reading-period").waitFor();
+    wait(page, 1500);
+    shoot(page, "bursts");
+    page.keyboard().press("Space");
+    page.navigate(rovnik.url() + "/modulation");
   }
 
   /** A carrier whose frequency is keyed, with the eye of its frequency. */

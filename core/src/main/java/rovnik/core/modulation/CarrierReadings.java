@@ -115,6 +115,13 @@ public final class CarrierReadings {
     return out;
   }
 
+  /** From dB over full scale to the level at the reading plane; 0 of a record without levels. */
+  public double referredDb() {
+    boolean calibrated = record.calibrated();
+    return (calibrated ? record.fullScaleDbm() : 0)
+        - (calibrated && correction != null ? correction.gainToPortDb(carrierHz) : 0);
+  }
+
   /**
    * Power of the carrier.
    *
@@ -123,10 +130,7 @@ public final class CarrierReadings {
   public Reading power(double dbfs, double statisticalDb) {
     PathCorrection c = correction;
     boolean calibrated = record.calibrated();
-    double level =
-        dbfs
-            + (calibrated ? record.fullScaleDbm() : 0)
-            - (calibrated && c != null ? c.gainToPortDb(carrierHz) : 0);
+    double level = dbfs + referredDb();
     Limit limit = Limit.NONE;
     if (calibrated && !Double.isNaN(context.limits().nominalLevelDbm())) {
       limit =

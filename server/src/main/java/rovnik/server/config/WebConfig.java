@@ -22,7 +22,14 @@ class WebConfig implements WebMvcConfigurer {
   public void addViewControllers(ViewControllerRegistry registry) {
     for (String area :
         List.of(
-            "/bench", "/spectrum", "/modulation", "/receiver", "/network", "/runs", "/runs/**")) {
+            "/bench",
+            "/spectrum",
+            "/modulation",
+            "/time",
+            "/receiver",
+            "/network",
+            "/runs",
+            "/runs/**")) {
       registry.addViewController(area).setViewName("forward:/index.html");
     }
   }

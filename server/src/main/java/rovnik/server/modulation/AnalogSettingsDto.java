@@ -2,7 +2,6 @@ package rovnik.server.modulation;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import org.jspecify.annotations.Nullable;
-import rovnik.core.Refusal;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.analog.AnalogMeasurement;
 import rovnik.core.modulation.analog.AnalogSettings;
@@ -100,10 +99,7 @@ public record AnalogSettingsDto(
 
   @Override
   public RecordMeasurement measurement() {
-    if (!(Math.abs(referenceLevelDbm) <= 200)) {
-      throw new Refusal(
-          "referenceLevelDbm", "The reference level is a number of dBm from -200 to 200.");
-    }
+    RecordSettings.checkReference(referenceLevelDbm);
     AnalogSettings.Kind kind =
         Choices.named(
             AnalogSettings.Kind.values(), AnalogSettings.Kind::label, "modulation", modulation);

@@ -126,10 +126,7 @@ public record CarrierSettingsDto(
     if (!outermost && errorsOf != null && !errorsOf.equals("mean")) {
       throw new Refusal("errorsOf", "Errors are percent of \"mean\" or of \"outermost\".");
     }
-    if (!(Math.abs(referenceLevelDbm) <= 200)) {
-      throw new Refusal(
-          "referenceLevelDbm", "The reference level is a number of dBm from -200 to 200.");
-    }
+    RecordSettings.checkReference(referenceLevelDbm);
     return new SingleCarrierSettings(
         carrier.toCore(),
         centreHz,

@@ -5,7 +5,7 @@ import rovnik.server.setups.SettingsFile;
 import tools.jackson.databind.JsonNode;
 
 /** Settings of such measurements in setups and files. */
-record CheckedRecord<S extends RecordSettings<S>>(String kind, Class<S> type, Json json)
+public record CheckedRecord<S extends RecordSettings<S>>(String kind, Class<S> type, Json json)
     implements SettingsFile.Checked {
   @Override
   public Object checked(JsonNode settings) {

@@ -14,7 +14,7 @@ import rovnik.server.live.Sources;
  *
  * @param <S> its settings
  */
-class RecordKind<S extends RecordSettings<S>> implements LiveKind {
+public class RecordKind<S extends RecordSettings<S>> implements LiveKind {
   private final String kind;
   private final S first;
   private final List<GuidedKind> works;
@@ -26,7 +26,7 @@ class RecordKind<S extends RecordSettings<S>> implements LiveKind {
    * @param first settings to begin with
    * @param works guided work that it offers
    */
-  RecordKind(
+  public RecordKind(
       String kind,
       S first,
       List<GuidedKind> works,

@@ -1,5 +1,6 @@
 package rovnik.server.modulation;
 
+import rovnik.core.Refusal;
 import rovnik.core.modulation.RecordMeasurement;
 
 /**
@@ -7,7 +8,7 @@ import rovnik.core.modulation.RecordMeasurement;
  *
  * @param <S> the settings themselves
  */
-interface RecordSettings<S extends RecordSettings<S>> {
+public interface RecordSettings<S extends RecordSettings<S>> {
   /** The measurement with these settings; what cannot be is refused. */
   RecordMeasurement measurement();
 
@@ -24,4 +25,12 @@ interface RecordSettings<S extends RecordSettings<S>> {
 
   /** The same for a recording: anywhere in it. */
   S ofWhole();
+
+  /** Refuses a reference level that is none. */
+  static void checkReference(double levelDbm) {
+    if (!(Math.abs(levelDbm) <= 200)) {
+      throw new Refusal(
+          "referenceLevelDbm", "The reference level is a number of dBm from -200 to 200.");
+    }
+  }
 }

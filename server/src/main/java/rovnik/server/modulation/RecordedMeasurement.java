@@ -10,7 +10,7 @@ import rovnik.server.recordings.RecordingDto;
  *
  * @param first settings to begin with
  */
-record RecordedMeasurement<S extends RecordSettings<S>>(
+public record RecordedMeasurement<S extends RecordSettings<S>>(
     String kind, String title, Class<S> settingsType, S first, RecordedStretches recorded)
     implements FileMeasurement<S> {
 

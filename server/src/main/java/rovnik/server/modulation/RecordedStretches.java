@@ -12,7 +12,7 @@ import rovnik.server.recordings.RecordingService;
 
 /** Stretches of recordings, ready to be measured. */
 @Service
-class RecordedStretches {
+public class RecordedStretches {
   private static final long BEGINNING = 1 << 17;
   private final RecordingService recordings;
 

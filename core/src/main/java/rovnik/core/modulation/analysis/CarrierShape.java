@@ -5,6 +5,7 @@ import rovnik.core.Refusal;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Series;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.DoubleTransforms;
 import rovnik.core.signal.IqRecord;
 

@@ -4,6 +4,7 @@ import java.util.function.DoubleUnaryOperator;
 import rovnik.core.modulation.PhasePulse;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.Transforms;
 

@@ -3,6 +3,7 @@ package rovnik.core.modulation.analysis;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.PhasePulse;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.BandTaker;
 
 /**
  * Decides symbols of a keyed carrier by its phase: each by where it and the next would lead to,

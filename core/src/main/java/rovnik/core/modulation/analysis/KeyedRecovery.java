@@ -6,6 +6,7 @@ import java.util.function.DoubleUnaryOperator;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.SincSampler;
 
 /**

@@ -1,5 +1,7 @@
 package rovnik.core.modulation.analysis;
 
+import rovnik.core.signal.BandTaker;
+
 /** What symbols were recovered from. */
 interface Recovered {
   /** Mean power of the carrier as it was sent, in terms of the record's full scale. */

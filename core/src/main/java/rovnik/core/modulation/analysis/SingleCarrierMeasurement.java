@@ -12,6 +12,7 @@ import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.units.Frequency;

@@ -5,6 +5,7 @@ import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.SincSampler;
 import rovnik.core.signal.Transforms;
 
@@ -97,7 +98,7 @@ final class SymbolRecovery implements Recovered {
    */
   Symbols recover(double nearHz, double reachHz, int most) {
     double rate = carrier.symbolRateHz();
-    centreHz = taker.centreHz(carrier.filter(), rate, nearHz, reachHz);
+    centreHz = CarrierBand.centreHz(taker, carrier.filter(), rate, nearHz, reachHz);
     start(centreHz, most);
     double residual = turnPerSymbol / 2 / Math.PI * rate;
     if (Math.abs(residual) > FAR_OFF * rate) {
@@ -129,7 +130,7 @@ final class SymbolRecovery implements Recovered {
   /** Puts the filter elsewhere; what is known of the carrier stays. */
   private void move(double offsetHz) {
     double before = band.offsetHz();
-    band = taker.take(offsetHz, measured, carrier.filter(), carrier.symbolRateHz());
+    band = CarrierBand.take(taker, offsetHz, measured, carrier.filter(), carrier.symbolRateHz());
     double moved = band.offsetHz() - before;
     double turn = 2 * Math.PI * moved / band.rateHz();
     phase -= turn * firstSample;
@@ -187,7 +188,7 @@ final class SymbolRecovery implements Recovered {
     for (int round = 0; round < rounds; round++) {
       band = bare;
       w = e.mode() == Equalizer.Mode.HELD ? Weights.of(e.taps()) : trained(now, e.reach());
-      band = bare.through(w, now.frequencyHz(), now.symbolRateHz());
+      band = CarrierBand.through(bare, w, now.frequencyHz(), now.symbolRateHz());
       restore(now);
       int[] before = now.values();
       now = settle(ROUNDS, null);
@@ -308,7 +309,8 @@ final class SymbolRecovery implements Recovered {
 
   @Override
   public BandTaker.Band filtered(BandTaker other, Symbols s) {
-    return other.take(s.frequencyHz(), measured, carrier.filter(), carrier.symbolRateHz());
+    return CarrierBand.take(
+        other, s.frequencyHz(), measured, carrier.filter(), carrier.symbolRateHz());
   }
 
   private double followedAt(double symbol) {
@@ -329,7 +331,7 @@ final class SymbolRecovery implements Recovered {
 
   private void start(double offsetHz, int most) {
     double rate = carrier.symbolRateHz();
-    band = taker.take(offsetHz, measured, carrier.filter(), rate);
+    band = CarrierBand.take(taker, offsetHz, measured, carrier.filter(), rate);
     samplesPerSymbol = band.rateHz() / rate;
     int guard = guard(carrier.filter(), measured);
     int there = (int) Math.floor(samplesSeconds * rate) - 2 * guard - 1;

@@ -22,6 +22,7 @@ import rovnik.core.result.ResultTable;
 import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
+import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.DoubleTransforms;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;

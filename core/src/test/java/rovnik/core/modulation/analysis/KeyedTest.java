@@ -19,6 +19,7 @@ import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
 import rovnik.core.modulation.Waveform;
+import rovnik.core.signal.BandTaker;
 
 /** Carriers whose frequency is keyed. */
 public class KeyedTest {

@@ -12,6 +12,7 @@ import rovnik.core.modulation.Payload;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
+import rovnik.core.signal.BandTaker;
 
 /** Symbols from samples that were made elsewhere. */
 public class RecoveryTest {

@@ -1,23 +1,15 @@
-package rovnik.core.modulation.analysis;
+package rovnik.core.signal;
 
 import java.util.Arrays;
 import java.util.function.DoubleUnaryOperator;
-import rovnik.core.modulation.PulseShape;
-import rovnik.core.signal.Transforms;
 
 /**
- * The spectrum of a stretch of samples, from which a carrier is found and taken: shifted to 0 Hz,
- * filtered, and at a rate that suits its symbols.
+ * The spectrum of a stretch of samples, from which a band is found and taken: shifted to 0 Hz,
+ * filtered, and at a rate that suits it.
  */
-final class BandTaker {
-  /** Samples a symbol that are taken: symbols are read between them. */
-  private static final double SAMPLES_PER_SYMBOL = 4;
-
-  /** Steps of the search for the carrier within one symbol rate. */
+public final class BandTaker {
+  /** Steps of a search within one width. */
   private static final int STEPS = 32;
-
-  /** A band without a filter of its own is wider than the signal, and fades out there. */
-  private static final double MARGIN = 1.5;
 
   private final float[] re;
   private final float[] im;
@@ -26,47 +18,13 @@ final class BandTaker {
   private final double binHz;
 
   /** What was taken: samples at a rate of their own, and what they were shifted by. */
-  record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {
-    /** Power of what rounding leaves, against the strongest bin. */
-    private static final float ROUNDED = 1e-12f;
-
-    /** The same behind an equalizer for a carrier. */
-    Band through(Weights w, double carrierHz, double symbolRateHz) {
-      int length = re.length;
-      float[] x = re.clone();
-      float[] y = im.clone();
-      Transforms.ofLength(length).forward(x, y);
-      double[] h = new double[2];
-      float most = 0;
-      for (int k = 0; k < length; k++) {
-        most = Math.max(most, x[k] * x[k] + y[k] * y[k]);
-      }
-      float nothing = ROUNDED * most;
-      for (int k = 0; k < length; k++) {
-        if (x[k] * x[k] + y[k] * y[k] < nothing) {
-          x[k] = 0; // the filter let nothing through here
-          y[k] = 0;
-          continue;
-        }
-        int bin = k <= length / 2 ? k : k - length;
-        double hz = bin * rateHz / length + offsetHz - carrierHz;
-        w.response(hz / symbolRateHz, h);
-        double a = (x[k] * h[0] - y[k] * h[1]) / length;
-        double b = (x[k] * h[1] + y[k] * h[0]) / length;
-        // The inverse is a forward transform with the parts exchanged, before and after.
-        x[k] = (float) b;
-        y[k] = (float) a;
-      }
-      Transforms.ofLength(length).forward(x, y);
-      return new Band(y, x, rateHz, offsetHz, samples);
-    }
-  }
+  public record Band(float[] re, float[] im, double rateHz, double offsetHz, int samples) {}
 
   /**
    * @param iq interleaved
    * @param from first sample that counts
    */
-  BandTaker(float[] iq, int from, int samples, double rateHz) {
+  public BandTaker(float[] iq, int from, int samples, double rateHz) {
     int length = Math.max(64, Integer.highestOneBit(2 * samples - 1));
     this.re = new float[length];
     this.im = new float[length];
@@ -81,31 +39,34 @@ final class BandTaker {
   }
 
   /**
-   * Where the spectrum fits a shape best, by correlation over frequency; a few hundredths of the
-   * symbol rate for some hundred symbols.
+   * Where the spectrum fits a shape best, by correlation over frequency.
    *
+   * @param shape power over frequency from its middle, the same on both sides
+   * @param halfHz how far it reaches to each side
+   * @param stepHz of the search; a bin at least
    * @param nearHz where it is looked for, from the centre
    * @param reachHz how far to each side
    */
-  double centreHz(PulseShape sent, double symbolRateHz, double nearHz, double reachHz) {
-    double stepHz = Math.max(symbolRateHz / STEPS, binHz);
-    int cells = (int) Math.floor(rateHz / 2 / stepHz);
+  public double bestMatchHz(
+      DoubleUnaryOperator shape, double halfHz, double stepHz, double nearHz, double reachHz) {
+    double step = Math.max(stepHz, binHz);
+    int cells = (int) Math.floor(rateHz / 2 / step);
     double[] power = new double[2 * cells + 1];
     int length = re.length;
     for (int k = 0; k < length; k++) {
       double hz = (k <= length / 2 ? k : k - length) * binHz;
-      int cell = (int) Math.rint(hz / stepHz) + cells;
+      int cell = (int) Math.rint(hz / step) + cells;
       if (cell >= 0 && cell < power.length) {
         power[cell] += re[k] * (double) re[k] + im[k] * (double) im[k];
       }
     }
-    int half = (int) Math.ceil(sent.halfWidth() * symbolRateHz / stepHz);
-    double[] shape = new double[2 * half + 1];
+    int half = (int) Math.ceil(halfHz / step);
+    double[] weight = new double[2 * half + 1];
     for (int i = -half; i <= half; i++) {
-      shape[i + half] = Math.pow(sent.response(i * stepHz / symbolRateHz), 2);
+      weight[i + half] = shape.applyAsDouble(i * step);
     }
-    int first = (int) Math.ceil((nearHz - reachHz) / stepHz);
-    int last = (int) Math.floor((nearHz + reachHz) / stepHz);
+    int first = (int) Math.ceil((nearHz - reachHz) / step);
+    int last = (int) Math.floor((nearHz + reachHz) / step);
     double[] match = new double[Math.max(1, last - first + 1)];
     int best = 0;
     for (int at = first; at <= last; at++) {
@@ -113,7 +74,7 @@ final class BandTaker {
       for (int i = -half; i <= half; i++) {
         int cell = at + i + cells;
         if (cell >= 0 && cell < power.length) {
-          sum += power[cell] * shape[i + half];
+          sum += power[cell] * weight[i + half];
         }
       }
       match[at - first] = sum;
@@ -126,11 +87,16 @@ final class BandTaker {
       double curve = match[best - 1] - 2 * match[best] + match[best + 1];
       fine = curve < 0 ? (match[best - 1] - match[best + 1]) / 2 / curve : 0;
     }
-    return (first + best + fine) * stepHz;
+    return (first + best + fine) * step;
+  }
+
+  /** Samples a second of the record. */
+  public double rateHz() {
+    return rateHz;
   }
 
   /** Power within a width around an offset, of all samples' mean. */
-  double powerAround(double offsetHz, double widthHz) {
+  public double powerAround(double offsetHz, double widthHz) {
     int length = re.length;
     double sum = 0;
     int half = (int) Math.rint(widthHz / 2 / binHz);
@@ -143,34 +109,6 @@ final class BandTaker {
   }
 
   /**
-   * Takes a carrier.
-   *
-   * @param offsetHz where it is; the shift is to the next bin, and told
-   * @param filter that it is measured through
-   * @param sent what was sent, which says how wide it is where the filter does not
-   */
-  Band take(double offsetHz, PulseShape filter, PulseShape sent, double symbolRateHz) {
-    boolean limited = filter.bandLimited() || sent.bandLimited();
-    double half =
-        filter.bandLimited()
-            ? filter.halfWidth()
-            : sent.bandLimited() ? MARGIN * sent.halfWidth() : Double.POSITIVE_INFINITY;
-    double halfHz = Math.min(limited ? half * symbolRateHz : rateHz, rateHz / 2);
-    double leastRate = Math.max(SAMPLES_PER_SYMBOL * symbolRateHz, 4 * halfHz);
-    boolean fades = !filter.bandLimited() && sent.bandLimited();
-    return take(
-        offsetHz,
-        halfHz,
-        leastRate,
-        hz -> {
-          double f = Math.abs(hz / symbolRateHz);
-          double fade =
-              fades && f > sent.halfWidth() ? (f / sent.halfWidth() - 1) / (MARGIN - 1) : 0;
-          return filter.response(f) * (1 + Math.cos(Math.PI * fade)) / 2;
-        });
-  }
-
-  /**
    * Takes a band.
    *
    * @param offsetHz of its middle; the shift is to the next bin, and told
@@ -178,7 +116,8 @@ final class BandTaker {
    * @param leastRateHz of the samples that come out
    * @param response over frequency from the middle, the same on both sides
    */
-  Band take(double offsetHz, double halfHz, double leastRateHz, DoubleUnaryOperator response) {
+  public Band take(
+      double offsetHz, double halfHz, double leastRateHz, DoubleUnaryOperator response) {
     int length = 64;
     while (length * binHz < leastRateHz) {
       length *= 2;
@@ -217,7 +156,7 @@ final class BandTaker {
    * @param nearHz where it is looked for, from the centre
    * @param reachHz how far to each side
    */
-  double middleOfPowerHz(double widthHz, double nearHz, double reachHz) {
+  public double middleOfPowerHz(double widthHz, double nearHz, double reachHz) {
     double stepHz = Math.max(widthHz / STEPS, binHz);
     int half = (int) Math.rint(widthHz / 2 / stepHz);
     int side = (int) Math.ceil(reachHz / stepHz) + half;
@@ -257,7 +196,7 @@ final class BandTaker {
   }
 
   /** Spectrum in as many cells as asked for, dB of the whole power, lowest frequency first. */
-  double[] spectrumDb(int cells) {
+  public double[] spectrumDb(int cells) {
     double[] out = new double[cells];
     int length = re.length;
     for (int cell = 0; cell < cells; cell++) {

@@ -1,0 +1,98 @@
+package rovnik.core.time;
+
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.BandTaker;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.units.Frequency;
+
+/** From a record to the bursts in it. */
+public final class BurstMeasurement implements RecordMeasurement {
+  public static final String KIND = "bursts";
+  public static final String TITLE = "Bursts";
+
+  /** Samples that a band gives, over its width: its filter is 60 dB down at 2.2 widths. */
+  private static final double RATE_OVER_BAND = 6;
+
+  /** The filter is made out to here, in widths to each side: 100 dB down. */
+  private static final double REACH = 2.9;
+
+  /** Fewer times of the filter than this are no look at anything that comes and goes. */
+  private static final double LEAST_TIMES = 32;
+
+  private final BurstSettings settings;
+
+  public BurstMeasurement(BurstSettings settings) {
+    this.settings = settings;
+  }
+
+  @Override
+  public String kind() {
+    return KIND;
+  }
+
+  @Override
+  public String title() {
+    return TITLE;
+  }
+
+  @Override
+  public double bandHz() {
+    return 2 * settings.bandHz();
+  }
+
+  @Override
+  public double secondsWanted() {
+    return settings.seconds();
+  }
+
+  @Override
+  public long samplesWanted(double sampleRateHz) {
+    return (long) Math.ceil(secondsWanted() * sampleRateHz);
+  }
+
+  @Override
+  public List<Fact> words() {
+    return settings.words();
+  }
+
+  @Override
+  public Outcome of(IqRecord record, MeasurementContext context) {
+    double fs = record.sampleRateHz();
+    if (settings.bandHz() > fs) {
+      throw new Refusal(
+          "bandHz",
+          "A band of "
+              + Frequency.ofHertz(settings.bandHz())
+              + " is wider than this record of "
+              + Frequency.ofHertz(fs)
+              + ". Choose a narrower one, or sample faster.");
+    }
+    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
+    int there = record.sampleCount() - from;
+    if (there < 64 || there / fs * settings.bandHz() < LEAST_TIMES) {
+      throw new Refusal(
+          "startSeconds",
+          "From there the record holds too little for a band of "
+              + Frequency.ofHertz(settings.bandHz())
+              + ". Begin earlier, take a longer one, or a wider band.");
+    }
+    int samples = (int) Math.min(there, samplesWanted(fs));
+    double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
+    double half = settings.bandHz() / 2;
+    BandTaker.Band band =
+        new BandTaker(record.iq(), from, samples, fs)
+            .take(
+                near,
+                REACH * settings.bandHz(),
+                Math.min(RATE_OVER_BAND * settings.bandHz(), fs),
+                hz -> Math.exp(-Math.log(2) / 2 * (hz / half) * (hz / half)));
+    BurstFinder found = new BurstFinder(settings, band);
+    return new BurstOutcome(settings, record, context, band, found, from / fs).outcome();
+  }
+}

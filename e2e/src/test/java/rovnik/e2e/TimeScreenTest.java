@@ -1,0 +1,61 @@
+package rovnik.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.AriaRole;
+import org.testng.annotations.Test;
+
+/** Bursts: pulses of the generator are made, sent, found, judged and kept. */
+public class TimeScreenTest extends GeneratorScreen {
+  @Override
+  protected String home() {
+    return "/time";
+  }
+
+  private void pulses() {
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(AriaRole.DIALOG);
+    dialog.getByLabel(words("^Part")).click();
+    page.getByRole(AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText(words("^pulses$")))
+        .click();
+    for (String[] field :
+        new String[][] {{"Width", "300u"}, {"Interval", "3.1m"}, {"Edges", "5u"}}) {
+      Locator box = dialog.getByLabel(field[0], inside());
+      box.fill(field[1]);
+      box.press("Enter");
+    }
+    assertThat(dialog).containsText("It repeats without a seam");
+    sendAndSwitchOn();
+    field("level", "-10");
+    assertThat(signal()).containsText("peaks 0.2");
+  }
+
+  @Test
+  public void burstsAreFoundJudgedAndKept() {
+    job("Vector generator, its own errors");
+    enter("centre 458.525M");
+    enter("band 1M");
+    enter("length 50m");
+    enter("reference 5");
+    assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^5 dBm$"));
+    pulses();
+    start();
+    assertThat(reading("period")).containsText(words("3\\.1\\d* ms"));
+    assertThat(reading("length")).containsText(words("(300|299\\.99)\\.?\\d* us"));
+    assertThat(reading("bursts")).containsText("counted");
+    assertThat(page.locator("input[aria-label='What tile 4 shows']"))
+        .hasValue("Starts off their places");
+    Locator most = page.getByLabel("Most time from burst to burst");
+    most.fill("3m");
+    most.press("Enter");
+    assertThat(reading("period")).containsText("limit at most 3 ms");
+    enter("keep too slow");
+    assertThat(page.getByText("too slow").first()).isVisible();
+    page.mouse().move(0, 0); // no tooltip is open
+    keepsTheRules();
+    control(GENERATOR, "output", "off");
+    assertThat(page.getByText(words("No burst: the highest level stays"))).isVisible();
+  }
+}

@@ -1,0 +1,99 @@
+package rovnik.server.time;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import org.jspecify.annotations.Nullable;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.time.BurstMeasurement;
+import rovnik.core.time.BurstSettings;
+import rovnik.server.modulation.RecordSettings;
+
+/**
+ * Settings of the measurement of bursts, as sent and stored.
+ *
+ * @param centreHz middle of the band, at the reading plane; 0 for the middle of a recording
+ * @param bandHz that is looked at, 3 dB down at its edges
+ * @param seconds length of the result
+ * @param startSeconds where in a recording it begins
+ * @param overNoiseDb how far over the noise a burst rises; null for as far as chance does not
+ * @param leastSeconds shorter ones do not count, 0 for none
+ * @param pauseSeconds shorter pauses are a part of the burst, 0 for none
+ * @param leastPeriodSeconds least time from burst to burst that passes, null for no limit
+ * @param mostPeriodSeconds most that passes, null for no limit
+ * @param leastLengthSeconds least length that passes, null for no limit
+ * @param mostLengthSeconds most that passes, null for no limit
+ * @param referenceLevelDbm highest level that is expected at the reading plane
+ */
+@Schema(name = "BurstSettings")
+public record BurstSettingsDto(
+    double centreHz,
+    double bandHz,
+    double seconds,
+    double startSeconds,
+    @Nullable Double overNoiseDb,
+    double leastSeconds,
+    double pauseSeconds,
+    @Nullable Double leastPeriodSeconds,
+    @Nullable Double mostPeriodSeconds,
+    @Nullable Double leastLengthSeconds,
+    @Nullable Double mostLengthSeconds,
+    double referenceLevelDbm)
+    implements RecordSettings<BurstSettingsDto> {
+  static final BurstSettingsDto FIRST =
+      new BurstSettingsDto(458.525e6, 500e3, 0.05, 0, null, 0, 0, null, null, null, null, 33);
+
+  private BurstSettingsDto at(double newCentreHz, double newReferenceDbm) {
+    return new BurstSettingsDto(
+        newCentreHz,
+        bandHz,
+        seconds,
+        startSeconds,
+        overNoiseDb,
+        leastSeconds,
+        pauseSeconds,
+        leastPeriodSeconds,
+        mostPeriodSeconds,
+        leastLengthSeconds,
+        mostLengthSeconds,
+        newReferenceDbm);
+  }
+
+  @Override
+  public BurstSettingsDto ofWhole() {
+    return at(0, referenceLevelDbm);
+  }
+
+  @Override
+  public BurstSettingsDto withReference(double levelDbm) {
+    return at(centreHz, levelDbm);
+  }
+
+  @Override
+  public RecordMeasurement measurement() {
+    RecordSettings.checkReference(referenceLevelDbm);
+    return new BurstMeasurement(
+        new BurstSettings(
+            centreHz,
+            bandHz,
+            seconds,
+            startSeconds,
+            number(overNoiseDb),
+            leastSeconds,
+            pauseSeconds,
+            limit("leastPeriodSeconds", leastPeriodSeconds, mostPeriodSeconds),
+            limit("leastLengthSeconds", leastLengthSeconds, mostLengthSeconds)));
+  }
+
+  private static Limit limit(String field, @Nullable Double least, @Nullable Double most) {
+    if (least != null && most != null && least > most) {
+      throw new Refusal(
+          field, "The least that passes is more than the most. Swap or correct them.");
+    }
+    return new Limit(number(least), number(most));
+  }
+
+  private static double number(@Nullable Double value) {
+    return value == null ? Double.NaN : value;
+  }
+}

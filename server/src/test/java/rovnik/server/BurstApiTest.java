@@ -1,0 +1,80 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** Bursts in files and in a receiver's records. */
+public class BurstApiTest extends GeneratorBench {
+  private static final String PULSES =
+      "{\"parts\":[{\"kind\":\"pulses\",\"widthSeconds\":3e-4,\"intervalSeconds\":3.1e-3,"
+          + "\"edgeSeconds\":5e-6}],\"sampleRateHz\":8e6}";
+
+  private JsonNode measure(long id, String settings, int status) {
+    String body = "{\"measurement\":\"bursts\",\"settings\":" + settings + "}";
+    return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
+  }
+
+  private static void within(JsonNode outcome, String id, double truth) {
+    JsonNode r = reading(outcome, id);
+    assertEquals(
+        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
+  }
+
+  /**
+   * Generator, cable and receiver: the pulses come as they were described, at the level of the
+   * path.
+   */
+  @Test
+  public void pulsesOfAGenerator() {
+    long id = make(PULSES).get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-10", "output", "on", "adjust", "");
+    server.json(
+        server.send(
+            "PATCH",
+            live("bursts", "/settings"),
+            "{\"centreHz\":458.525e6,\"bandHz\":1e6,\"seconds\":0.05,\"referenceLevelDbm\":5,"
+                + "\"mostPeriodSeconds\":3.0e-3}"),
+        200);
+    server.json(server.send("POST", live("bursts", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("bursts", "/outcome")).statusCode() == 200);
+    JsonNode kept =
+        server.json(server.send("POST", live("bursts", "/keep"), "{\"name\":\"pulses\"}"), 201);
+    JsonNode outcome = server.json(server.get(live("bursts", "/outcome")), 200).get("outcome");
+    within(outcome, "period", 3.1e-3);
+    within(outcome, "length", 3e-4);
+    // The peaks are 10.1 dB over the mean (1 / share of time on, less the edges).
+    within(outcome, "burstLevel", -10 + 10 * Math.log10(3.1e-3 / (3e-4 - 5e-6 / 4)));
+    assertEquals(reading(outcome, "period").get("verdict").asString(), "FAIL");
+    assertTrue(
+        outcome.get("summary").asString().contains("every 3.1 ms (322.6 Hz)"), outcome.toString());
+    assertEquals(kept.get("kind").asString(), "bursts");
+  }
+
+  /** A recording: the same by REST, once more in a stretch of it, and what cannot be. */
+  @Test
+  public void burstsOfARecording() {
+    long id = make(PULSES.replace("8e6", "4e6")).get("id").asLong();
+    JsonNode one = measure(id, "{\"bandHz\":1e6}", 200).get("outcome");
+    // Its one pulse is cut off by the beginning.
+    assertEquals(reading(one, "bursts").get("value").asDouble(), 0.0);
+    assertTrue(one.get("summary").asString().contains("nothing begins and ends here"));
+    refused(id, "{\"bandHz\":1e7}", "bandHz", "wider than this record");
+    refused(id, "{\"bandHz\":1e6,\"overNoiseDb\":1}", "overNoiseDb", "3 to 120 dB");
+    refused(
+        id,
+        "{\"bandHz\":1e6,\"leastLengthSeconds\":2,\"mostLengthSeconds\":1}",
+        "leastLengthSeconds",
+        "more than the most");
+    refused(id, "{\"bandHz\":1e6,\"startSeconds\":1}", "startSeconds", "too little");
+  }
+
+  private void refused(long id, String settings, String field, String words) {
+    JsonNode answer = measure(id, settings, 400);
+    assertEquals(answer.get("field").asString(), field, answer.toString());
+    assertTrue(answer.get("detail").asString().contains(words), answer.toString());
+  }
+}
