@@ -53,8 +53,6 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(reading("period")).containsText("limit at most 3 ms");
     enter("keep too slow");
     assertThat(page.getByText("too slow").first()).isVisible();
-    page.mouse().move(0, 0); // no tooltip is open
-    keepsTheRules();
     control(GENERATOR, "output", "off");
     assertThat(page.getByText(words("No burst: the highest level stays"))).isVisible();
   }
