@@ -54,7 +54,7 @@ final class Browser implements AutoCloseable {
                 .setReducedMotion(ReducedMotion.REDUCE)
                 .setAcceptDownloads(true));
     Page page = context.newPage();
-    page.setDefaultTimeout(60_000);
+    page.setDefaultTimeout(180_000);
     page.navigate(url);
     return page;
   }

@@ -47,7 +47,7 @@ abstract class SpectrumScreen {
   @BeforeClass
   public void setUp() {
     // A busy machine may be slow; nothing here is judged by time.
-    com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(60_000);
+    com.microsoft.playwright.assertions.PlaywrightAssertions.setDefaultAssertionTimeout(180_000);
     if (shared == null) {
       shared = new Processes();
       Runtime.getRuntime().addShutdownHook(new Thread(shared::close));

@@ -165,10 +165,6 @@ final class BurstFinder {
   private void take(int first, int last) {
     double level = level(first, last);
     double half = level / 4;
-    int from = first;
-    while (from > 0 && power[from - 1] >= half && power[from - 1] >= HOLDS * threshold) {
-      from--;
-    }
     double start = crossing(outwards(first, -1, half), -1, half);
     double end = crossing(outwards(last, 1, half), 1, half);
     // The filter sees what is beyond the ends of the result for one of its times.

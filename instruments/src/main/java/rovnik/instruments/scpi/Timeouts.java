@@ -11,7 +11,7 @@ import java.time.Duration;
  */
 public record Timeouts(Duration connect, Duration read, Duration call) {
   public static final Timeouts DEFAULT =
-      new Timeouts(Duration.ofSeconds(2), Duration.ofSeconds(3), Duration.ofSeconds(10));
+      new Timeouts(Duration.ofSeconds(2), Duration.ofSeconds(8), Duration.ofSeconds(20));
 
   /** The same with more time for a slow exchange, such as a long record. */
   public Timeouts withExtra(Duration extra) {
