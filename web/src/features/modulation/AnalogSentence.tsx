@@ -4,6 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
+import { BeginField, ReferenceField } from "../../desk/RecordFields";
 import type { RecordsModel } from "./useRecords";
 
 const MODULATIONS: Record<string, string> = { am: "AM", fm: "FM", pm: "PM" };
@@ -84,18 +85,12 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
         onCommit={(seconds) => change({ seconds })}
       />
       {recording && (
-        <>
-          {" "}
-          from{" "}
-          <QuantityField
-            label="Begin at"
-            unit="s"
-            value={s.startSeconds}
-            error={wrong("startSeconds")}
-            next={(v, up) => Math.max(0, v + ((up ? 1 : -1) * s.seconds) / 2)}
-            onCommit={(startSeconds) => change({ startSeconds })}
-          />
-        </>
+        <BeginField
+          value={s.startSeconds}
+          step={s.seconds / 2}
+          error={wrong("startSeconds")}
+          onCommit={(startSeconds) => change({ startSeconds })}
+        />
       )}
       <br />
       audio from {audio("audioLowHz", "Audio from")} to {audio("audioHighHz", "Audio to")}
@@ -139,18 +134,11 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
         onCommit={(v) => change({ leastSinadDb: v === 0 ? null : v })}
       />
       {!recording && (
-        <>
-          <br />
-          reference level{" "}
-          <QuantityField
-            label="Reference level"
-            unit="dBm"
-            value={s.referenceLevelDbm}
-            error={wrong("referenceLevelDbm")}
-            next={(v, up) => v + (up ? 5 : -5)}
-            onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
-          />
-        </>
+        <ReferenceField
+          value={s.referenceLevelDbm}
+          error={wrong("referenceLevelDbm")}
+          onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
+        />
       )}
     </div>
   );

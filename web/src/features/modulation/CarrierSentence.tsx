@@ -3,6 +3,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
+import { BeginField } from "../../desk/RecordFields";
 import { DataSentence, ParameterField, WhatSentence } from "./CarrierWhat";
 import { EQUALIZERS, FILTERS, firstParameter, hasParameter, keyed } from "./carrierWords";
 import type { ModulationModel } from "./useModulation";
@@ -64,18 +65,12 @@ export function CarrierSentence(props: { model: ModulationModel; recording: bool
       />{" "}
       symbols
       {recording && (
-        <>
-          {" "}
-          from{" "}
-          <QuantityField
-            label="Begin at"
-            unit="s"
-            value={s.startSeconds}
-            error={wrong("startSeconds")}
-            next={(v, up) => Math.max(0, v + ((up ? 1 : -1) * 100) / c.symbolRateHz)}
-            onCommit={(startSeconds) => model.change({ startSeconds })}
-          />
-        </>
+        <BeginField
+          value={s.startSeconds}
+          step={100 / c.symbolRateHz}
+          error={wrong("startSeconds")}
+          onCommit={(startSeconds) => model.change({ startSeconds })}
+        />
       )}
       <br />
       <DataSentence carrier={c} onChange={model.describe} />

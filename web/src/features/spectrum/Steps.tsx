@@ -8,6 +8,7 @@ import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
 import { LimitsSentence } from "../../desk/LimitsSentence";
 import { worstReading } from "../../desk/ReadingColumn";
+import { ReferenceField } from "../../desk/RecordFields";
 import { SetupMenu } from "../../desk/SetupMenu";
 import { Step } from "../../desk/Step";
 import { TilesSentence } from "../../desk/TilesSentence";
@@ -251,18 +252,11 @@ function Sentence(props: Props & { recording: boolean }) {
         onChange={(detector) => model.change({ detector })}
       />
       {!recording && (
-        <>
-          <br />
-          reference level{" "}
-          <QuantityField
-            label="Reference level"
-            unit="dBm"
-            value={s.referenceLevelDbm}
-            error={wrong("referenceLevelDbm")}
-            next={(v, up) => v + (up ? 5 : -5)}
-            onCommit={(referenceLevelDbm) => model.change({ referenceLevelDbm })}
-          />
-        </>
+        <ReferenceField
+          value={s.referenceLevelDbm}
+          error={wrong("referenceLevelDbm")}
+          onCommit={(referenceLevelDbm) => model.change({ referenceLevelDbm })}
+        />
       )}
       <br />
       channel{" "}

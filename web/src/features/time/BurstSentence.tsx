@@ -3,6 +3,7 @@ import type { BurstSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
+import { BeginField, ReferenceField } from "../../desk/RecordFields";
 import type { RecordsModel } from "../modulation/useRecords";
 
 type Limits =
@@ -75,18 +76,12 @@ export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recor
         onCommit={(v) => change({ seconds: v })}
       />
       {recording && (
-        <>
-          {" "}
-          from{" "}
-          <QuantityField
-            label="Begin at"
-            unit="s"
-            value={s.startSeconds}
-            error={wrong("startSeconds")}
-            next={(v, up) => Math.max(0, v + ((up ? 1 : -1) * s.seconds) / 2)}
-            onCommit={(startSeconds) => change({ startSeconds })}
-          />
-        </>
+        <BeginField
+          value={s.startSeconds}
+          step={s.seconds / 2}
+          error={wrong("startSeconds")}
+          onCommit={(startSeconds) => change({ startSeconds })}
+        />
       )}
       <br />
       threshold{" "}
@@ -110,18 +105,11 @@ export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recor
       length {limit("leastLengthSeconds", "Least length")} to{" "}
       {limit("mostLengthSeconds", "Most length")}
       {!recording && (
-        <>
-          <br />
-          reference level{" "}
-          <QuantityField
-            label="Reference level"
-            unit="dBm"
-            value={s.referenceLevelDbm}
-            error={wrong("referenceLevelDbm")}
-            next={(v, up) => v + (up ? 5 : -5)}
-            onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
-          />
-        </>
+        <ReferenceField
+          value={s.referenceLevelDbm}
+          error={wrong("referenceLevelDbm")}
+          onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
+        />
       )}
     </div>
   );

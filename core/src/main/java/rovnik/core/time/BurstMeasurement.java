@@ -1,15 +1,14 @@
 package rovnik.core.time;
 
 import java.util.List;
-import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.RecordStretch;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.units.Frequency;
 
 /** From a record to the bursts in it. */
 public final class BurstMeasurement implements RecordMeasurement {
@@ -64,35 +63,24 @@ public final class BurstMeasurement implements RecordMeasurement {
   @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
-    if (settings.bandHz() > fs) {
-      throw new Refusal(
-          "bandHz",
-          "A band of "
-              + Frequency.ofHertz(settings.bandHz())
-              + " is wider than this record of "
-              + Frequency.ofHertz(fs)
-              + ". Choose a narrower one, or sample faster.");
-    }
-    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
-    int there = record.sampleCount() - from;
-    if (there < 64 || there / fs * settings.bandHz() < LEAST_TIMES) {
-      throw new Refusal(
-          "startSeconds",
-          "From there the record holds too little for a band of "
-              + Frequency.ofHertz(settings.bandHz())
-              + ". Begin earlier, take a longer one, or a wider band.");
-    }
-    int samples = (int) Math.min(there, samplesWanted(fs));
+    RecordStretch stretch =
+        RecordStretch.of(
+            record,
+            "band",
+            settings.bandHz(),
+            settings.startSeconds(),
+            LEAST_TIMES,
+            samplesWanted(fs));
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
     double half = settings.bandHz() / 2;
     BandTaker.Band band =
-        new BandTaker(record.iq(), from, samples, fs)
+        new BandTaker(record.iq(), stretch.from(), stretch.samples(), fs)
             .take(
                 near,
                 REACH * settings.bandHz(),
                 Math.min(RATE_OVER_BAND * settings.bandHz(), fs),
                 hz -> Math.exp(-Math.log(2) / 2 * (hz / half) * (hz / half)));
     BurstFinder found = new BurstFinder(settings, band);
-    return new BurstOutcome(settings, record, context, band, found, from / fs).outcome();
+    return new BurstOutcome(settings, record, context, band, found, stretch.from() / fs).outcome();
   }
 }

@@ -1,14 +1,13 @@
 package rovnik.core.modulation.analog;
 
 import java.util.List;
-import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.RecordStretch;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
-import rovnik.core.units.Frequency;
 
 /** From a record to what a carrier's amplitude, frequency and phase do. */
 public final class AnalogMeasurement implements RecordMeasurement {
@@ -20,6 +19,9 @@ public final class AnalogMeasurement implements RecordMeasurement {
 
   /** And wider than the channel: a carrier may be off its place. */
   private static final double WIDER = 1.5;
+
+  /** Times of the channel's inverse width that tell anything of it. */
+  private static final double LEAST_TIMES = 32;
 
   private final AnalogSettings settings;
 
@@ -60,27 +62,17 @@ public final class AnalogMeasurement implements RecordMeasurement {
   @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
-    if (settings.bandHz() > fs) {
-      throw new Refusal(
-          "bandHz",
-          "A channel of "
-              + Frequency.ofHertz(settings.bandHz())
-              + " is wider than this record of "
-              + Frequency.ofHertz(fs)
-              + ". Choose a narrower one, or sample faster.");
-    }
-    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
-    int there = record.sampleCount() - from;
-    if (there < 64 || there / fs * settings.bandHz() < 32) {
-      throw new Refusal(
-          "startSeconds",
-          "The record ends at "
-              + record.sampleCount() / fs
-              + " s. Begin earlier, or take a longer one.");
-    }
+    RecordStretch stretch =
+        RecordStretch.of(
+            record,
+            "channel",
+            settings.bandHz(),
+            settings.startSeconds(),
+            LEAST_TIMES,
+            samplesWanted(fs));
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
-    int samples = (int) Math.min(there, samplesWanted(fs));
-    Demodulated d = Demodulated.of(record.iq(), from, samples, fs, near, settings.bandHz());
+    Demodulated d =
+        Demodulated.of(record.iq(), stretch.from(), stretch.samples(), fs, near, settings.bandHz());
     return new AnalogOutcome(settings, record, context, d).outcome();
   }
 }

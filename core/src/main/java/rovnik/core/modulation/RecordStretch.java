@@ -1,0 +1,57 @@
+package rovnik.core.modulation;
+
+import rovnik.core.Refusal;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.units.Frequency;
+
+/**
+ * The samples of a record that a result is taken from.
+ *
+ * @param from first of them
+ * @param samples how many
+ */
+public record RecordStretch(int from, int samples) {
+  private static final int FEWEST = 64;
+
+  /**
+   * What there is of a stretch.
+   *
+   * @param what is looked at, "channel" or "band"
+   * @param leastTimes of its inverse width that a result takes
+   * @param wanted samples at most
+   * @throws Refusal if the record is too slow or ends too early
+   */
+  public static RecordStretch of(
+      IqRecord record,
+      String what,
+      double bandHz,
+      double startSeconds,
+      double leastTimes,
+      long wanted) {
+    double fs = record.sampleRateHz();
+    String wide = what + " of " + Frequency.ofHertz(bandHz);
+    if (bandHz > fs) {
+      throw new Refusal(
+          "bandHz",
+          "A "
+              + wide
+              + " is wider than this record of "
+              + Frequency.ofHertz(fs)
+              + ". Choose a narrower one, or sample faster.");
+    }
+    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(startSeconds * fs));
+    int there = record.sampleCount() - from;
+    if (there < FEWEST || there / fs * bandHz < leastTimes) {
+      throw new Refusal(
+          "startSeconds",
+          "The record ends at "
+              + record.sampleCount() / fs
+              + " s, too little for a "
+              + wide
+              + ". Begin earlier, take a longer one, or a wider "
+              + what
+              + ".");
+    }
+    return new RecordStretch(from, (int) Math.min(there, wanted));
+  }
+}
