@@ -118,30 +118,59 @@ public final class BandTaker {
    */
   public Band take(
       double offsetHz, double halfHz, double leastRateHz, DoubleUnaryOperator response) {
+    float[] h = new float[bins(halfHz, leastRateHz)];
+    for (int k = 0; k < h.length; k++) {
+      h[k] = (float) response.applyAsDouble(k * binHz);
+    }
+    return take(offsetHz, leastRateHz, h);
+  }
+
+  /** Bins from the middle of such a band on, to its end. */
+  public int bins(double halfHz, double leastRateHz) {
+    return 1 + (int) Math.min(Math.floor(halfHz / binHz), length(leastRateHz) / 2.0 - 1);
+  }
+
+  /** From one bin of the spectrum to the next. */
+  public double binHz() {
+    return binHz;
+  }
+
+  private int length(double leastRateHz) {
     int length = 64;
     while (length * binHz < leastRateHz) {
       length *= 2;
     }
+    return length;
+  }
+
+  /**
+   * Takes a band.
+   *
+   * @param offsetHz of its middle; the shift is to the next bin, and told
+   * @param leastRateHz of the samples that come out
+   * @param response at each bin from the middle on, as many as {@link #bins} says
+   */
+  public Band take(double offsetHz, double leastRateHz, float[] response) {
+    int length = length(leastRateHz);
     float[] outRe = new float[length];
     float[] outIm = new float[length];
     int centre = (int) Math.rint(offsetHz / binHz);
-    int reach = (int) Math.min(Math.floor(halfHz / binHz), length / 2.0 - 1);
-    float scale = 1f / re.length;
     int all = re.length;
-    int lowest = Math.max(-reach, -all / 2 - centre);
-    int highest = Math.min(reach, all / 2 - 1 - centre);
-    for (int k = 0; k <= reach; k++) {
-      // Responses are even, and lengths are powers of two.
-      float h = scale * (float) response.applyAsDouble(k * binHz);
-      for (int at = k; at >= -k; at -= Math.max(1, 2 * k)) {
-        if (at >= lowest && at <= highest) {
-          int from = centre + at & (all - 1);
-          int to = at & (length - 1);
-          // The inverse is a forward transform with the parts exchanged, before and after.
-          outRe[to] = h * im[from];
-          outIm[to] = h * re[from];
-        }
-      }
+    int down = Math.min(response.length - 1, all / 2 + centre);
+    int up = Math.min(response.length - 1, all / 2 - 1 - centre);
+    float scale = 1f / all;
+    // The inverse is a forward transform with the parts exchanged, before and after.
+    for (int k = Math.max(0, -all / 2 - centre); k <= up; k++) {
+      float h = scale * response[k];
+      int from = centre + k & (all - 1);
+      outRe[k] = h * im[from];
+      outIm[k] = h * re[from];
+    }
+    for (int k = Math.max(1, centre - all / 2 + 1); k <= down; k++) {
+      float h = scale * response[k];
+      int from = centre - k & (all - 1);
+      outRe[length - k] = h * im[from];
+      outIm[length - k] = h * re[from];
     }
     Transforms.ofLength(length).forward(outRe, outIm);
     double outRate = length * binHz;

@@ -10,7 +10,7 @@ public final class SincSampler {
   public static final int REACH = 6;
 
   private static final int TAPS = 2 * REACH;
-  private static final int PLACES = 512;
+  static final int PLACES = 512;
 
   /** For 90 dB: 0.1102 (90 - 8.7). */
   private static final double BETA = 8.96;
@@ -110,5 +110,29 @@ public final class SincSampler {
     b += d;
     out[0] = a;
     out[1] = b;
+  }
+
+  /**
+   * Two signals at even places.
+   *
+   * @param samples that there are; places too near to an end are read where the reach allows
+   * @param first place, in samples
+   * @param outX of the first signal; as many places as this is long
+   * @param outY of the second
+   */
+  public static void row(
+      float[] x, float[] y, int samples, double first, double step, double[] outX, double[] outY) {
+    SincRow.fastest().read(x, y, samples, first, step, outX, outY);
+  }
+
+  /** The weights in rows of {@link SincRow#WIDTH}, or what they change by to the next place. */
+  static float[] wide(boolean steps) {
+    float[] out = new float[PLACES * SincRow.WIDTH];
+    for (int p = 0; p < PLACES; p++) {
+      for (int k = 0; k < TAPS; k++) {
+        out[p * SincRow.WIDTH + k] = (float) (steps ? STEPS : TABLE)[p * TAPS + k];
+      }
+    }
+    return out;
   }
 }

@@ -55,16 +55,20 @@ final class CarrierBand {
     double halfHz = Math.min(limited ? half * symbolRateHz : taker.rateHz(), taker.rateHz() / 2);
     double leastRate = Math.max(SAMPLES_PER_SYMBOL * symbolRateHz, 4 * halfHz);
     boolean fades = !filter.bandLimited() && sent.bandLimited();
-    return taker.take(
-        offsetHz,
-        halfHz,
-        leastRate,
-        hz -> {
-          double f = Math.abs(hz / symbolRateHz);
-          double fade =
-              fades && f > sent.halfWidth() ? (f / sent.halfWidth() - 1) / (MARGIN - 1) : 0;
-          return filter.response(f) * (1 + Math.cos(Math.PI * fade)) / 2;
-        });
+    double step = taker.binHz() / symbolRateHz;
+    float[] response = FilterTable.of(filter, step, taker.bins(halfHz, leastRate));
+    return taker.take(offsetHz, leastRate, fades ? faded(response, step, sent) : response);
+  }
+
+  private static float[] faded(float[] response, double step, PulseShape sent) {
+    float[] out = response.clone();
+    for (int k = 0; k < out.length; k++) {
+      double beyond = k * step / sent.halfWidth() - 1;
+      if (beyond > 0) {
+        out[k] *= (float) ((1 + Math.cos(Math.PI * beyond / (MARGIN - 1))) / 2);
+      }
+    }
+    return out;
   }
 
   /** The same behind an equalizer for a carrier. */

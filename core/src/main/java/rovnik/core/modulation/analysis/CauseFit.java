@@ -24,6 +24,9 @@ final class CauseFit {
 
   private static final int OVERSAMPLED = 4;
 
+  /** Symbols that are gone through at once: they stay in the nearest memory. */
+  private static final int BLOCK = 512;
+
   /** Symbols at each end whose waveform hangs on symbols beyond it. */
   private static final int EDGE = 8;
 
@@ -97,6 +100,7 @@ final class CauseFit {
     follow(model, s.fit().value());
     boolean bends = carrier.format().plainPoints();
     double[][] cube = bends ? bending() : null;
+    double[][] like = bends ? likeness() : null;
     for (int round = 0; round < ROUNDS; round++) {
       if (round > 0) {
         ErrorModel.Fit more = model.fit(re, im, ErrorModel.ALL);
@@ -110,7 +114,7 @@ final class CauseFit {
         bend[1] += more[1];
       }
       if (bends) {
-        echoes();
+        echoes(like);
       }
       if (round == 0) {
         findLines();
@@ -192,8 +196,9 @@ final class CauseFit {
     float[] x = new float[fine];
     float[] y = new float[fine];
     // Responses are even, and lengths are powers of two.
+    float[] sent = FilterTable.of(carrier.filter(), 1.0 / ring, ring + 1);
     for (int k = 0; k <= ring; k++) {
-      float h = (float) carrier.filter().response((double) k / ring) / ring;
+      float h = sent[k] / ring;
       if (h != 0) {
         int up = k & (ring - 1);
         int down = -k & (ring - 1);
@@ -215,8 +220,9 @@ final class CauseFit {
     large.forward(x, y);
     java.util.Arrays.fill(a, 0);
     java.util.Arrays.fill(b, 0);
+    float[] seen = FilterTable.of(measured, 1.0 / ring, 2 * ring);
     for (int k = 0; k < 2 * ring; k++) {
-      float h = (float) measured.response((double) k / ring) / fine;
+      float h = seen[k] / fine;
       if (h != 0) {
         int up = k & (ring - 1);
         b[up] += h * x[k];
@@ -237,32 +243,75 @@ final class CauseFit {
     return out;
   }
 
-  /** Linear distortion: each neighbour's echo, by correlation with what was sent. */
-  private void echoes() {
+  /** How much of what was sent so many symbols later is in what was sent: a complex sum. */
+  private double[][] likeness() {
     double[] u = s.ideal().i();
     double[] v = s.ideal().q();
-    for (int d = -ECHOES; d <= ECHOES; d++) {
-      if (d == 0) {
+    double[][] out = new double[2 * ECHOES + 1][2];
+    for (int from = 0; from < n; from += BLOCK) {
+      for (int l = 0; l <= 2 * ECHOES; l++) {
+        int length = Math.min(n - l, from + BLOCK) - from;
+        add(out[l], u, v, from + l, u, v, from, length);
+      }
+    }
+    out[0][0] += 1e-300;
+    return out;
+  }
+
+  /** Adds the sum of x conj(y) over a stretch; nothing where its length is below 1. */
+  private static void add(
+      double[] sum, double[] xRe, double[] xIm, int x, double[] yRe, double[] yIm, int y, int of) {
+    if (of > 0) {
+      sum[0] += Products.sum(xRe, x, yRe, y, of) + Products.sum(xIm, x, yIm, y, of);
+      sum[1] += Products.sum(xIm, x, yRe, y, of) - Products.sum(xRe, x, yIm, y, of);
+    }
+  }
+
+  /**
+   * Linear distortion: each neighbour's echo, by correlation with what was sent. What one echo
+   * takes from the correlation of the others is known from how like itself the data are.
+   */
+  private void echoes(double[][] like) {
+    double[] u = s.ideal().i();
+    double[] v = s.ideal().q();
+    int all = 2 * ECHOES + 1;
+    double[][] seen = new double[all][2];
+    for (int from = 0; from < n; from += BLOCK) {
+      int to = Math.min(n, from + BLOCK);
+      for (int d = -ECHOES; d <= ECHOES; d++) {
+        int first = Math.max(from, d);
+        add(seen[d + ECHOES], re, im, first, u, v, first - d, Math.min(to, n + d) - first);
+      }
+    }
+    double[][] found = new double[all][2];
+    for (int d = 0; d < all; d++) {
+      if (d == ECHOES) {
         continue;
       }
-      int from = Math.max(0, d);
-      int to = Math.min(n, n + d);
-      int length = to - from;
-      int sent = from - d;
-      double power =
-          1e-300 + Products.sum(u, sent, u, sent, length) + Products.sum(v, sent, v, sent, length);
-      double a =
-          (Products.sum(re, from, u, sent, length) + Products.sum(im, from, v, sent, length))
-              / power;
-      double b =
-          (Products.sum(im, from, u, sent, length) - Products.sum(re, from, v, sent, length))
-              / power;
-      for (int k = from; k < to; k++) {
-        re[k] -= a * u[k - d] - b * v[k - d];
-        im[k] -= a * v[k - d] + b * u[k - d];
+      double a = seen[d][0] / like[0][0];
+      double b = seen[d][1] / like[0][0];
+      found[d][0] = a;
+      found[d][1] = b;
+      echo[d][0] += a;
+      echo[d][1] += b;
+      for (int other = d + 1; other < all; other++) {
+        double[] l = like[other - d];
+        seen[other][0] -= a * l[0] - b * l[1];
+        seen[other][1] -= a * l[1] + b * l[0];
       }
-      echo[d + ECHOES][0] += a;
-      echo[d + ECHOES][1] += b;
+    }
+    for (int from = 0; from < n; from += BLOCK) {
+      int to = Math.min(n, from + BLOCK);
+      for (int d = -ECHOES; d <= ECHOES; d++) {
+        double a = found[d + ECHOES][0];
+        double b = found[d + ECHOES][1];
+        int first = Math.max(from, d);
+        int last = d == 0 ? first : Math.min(to, n + d);
+        for (int k = first; k < last; k++) {
+          re[k] -= a * u[k - d] - b * v[k - d];
+          im[k] -= a * v[k - d] + b * u[k - d];
+        }
+      }
     }
   }
 
@@ -296,11 +345,13 @@ final class CauseFit {
   private double strongest(int length) {
     float[] x = new float[length];
     float[] y = new float[length];
+    Turner turner = new Turner(Math.PI / n, 2 * Math.PI / n, 1);
     for (int k = 0; k < n; k++) {
       // A cosine fades both ends, so that one line has no skirts.
-      double w = 1 - Math.cos(2 * Math.PI * (k + 0.5) / n);
+      double w = 1 - turner.cos;
       x[k] = (float) (w * re[k]);
       y[k] = (float) (w * im[k]);
+      turner.next();
     }
     Transforms.ofLength(length).forward(x, y);
     int best = 0;

@@ -1,6 +1,7 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.Arrays;
+import java.util.function.Supplier;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.CholeskyDecomposition;
 import org.hipparchus.linear.RealMatrix;
@@ -35,17 +36,59 @@ final class ErrorModel {
   private static final double SLIGHT = 1e-9;
 
   /**
-   * Ideal values beside the symbols that were read.
-   *
-   * @param i of I at its own instants
-   * @param q of Q at its own
-   * @param iAtQ what I is at Q's instants; the same as i where both have the same
-   * @param qAtI what Q is at I's instants
-   * @param iSlope a symbol
-   * @param qSlope a symbol
+   * Ideal values beside the symbols that were read; slopes are worked out when they are asked for.
    */
-  record Ideal(
-      double[] i, double[] q, double[] iAtQ, double[] qAtI, double[] iSlope, double[] qSlope) {}
+  static final class Ideal {
+    private final double[] i;
+    private final double[] q;
+    private final double[] iAtQ;
+    private final double[] qAtI;
+    private final Supplier<double[]> slopeOfI;
+    private final Supplier<double[]> slopeOfQ;
+    private double[] iSlope;
+    private double[] qSlope;
+
+    /**
+     * @param i of I at its own instants
+     * @param q of Q at its own
+     * @param iAtQ what I is at Q's instants; the same as i where both have the same
+     * @param qAtI what Q is at I's instants
+     * @param iSlope a symbol
+     * @param qSlope a symbol
+     */
+    Ideal(
+        double[] i,
+        double[] q,
+        double[] iAtQ,
+        double[] qAtI,
+        Supplier<double[]> iSlope,
+        Supplier<double[]> qSlope) {
+      this.i = i;
+      this.q = q;
+      this.iAtQ = iAtQ;
+      this.qAtI = qAtI;
+      this.slopeOfI = iSlope;
+      this.slopeOfQ = qSlope;
+    }
+
+    double[] i() {
+      return i;
+    }
+
+    double[] q() {
+      return q;
+    }
+
+    double[] iSlope() {
+      iSlope = iSlope == null ? slopeOfI.get() : iSlope;
+      return iSlope;
+    }
+
+    double[] qSlope() {
+      qSlope = qSlope == null ? slopeOfQ.get() : qSlope;
+      return qSlope;
+    }
+  }
 
   /** Symbols that are summed over at once: their columns stay in the nearest memory. */
   private static final int BLOCK = 512;
@@ -53,16 +96,34 @@ final class ErrorModel {
   private final Ideal ideal;
   private final int symbols;
 
-  /** Both parts of each cause, over symbols. */
-  private final double[][] ofI = new double[ALL][];
+  // What causes are made of, in one part: what is sent there, what is sent in the other, the slope,
+  // each of them over time as well, and 1.
+  private static final int OWN = 0;
+  private static final int OTHER = 1;
+  private static final int SLOPE = 2;
+  private static final int OWN_OVER_TIME = 3;
+  private static final int OTHER_OVER_TIME = 4;
+  private static final int SLOPE_OVER_TIME = 5;
+  private static final int ONE = 6;
+  private static final int SHAPES = 7;
 
-  private final double[][] ofQ = new double[ALL][];
+  /** Of each cause the shape it has, in I and in Q, and by which factor. */
+  private static final int[] SHAPE = {
+    OWN, OTHER, OTHER_OVER_TIME, SLOPE, SLOPE_OVER_TIME, OWN_OVER_TIME, OWN, OTHER, ONE, ONE, SLOPE
+  };
+
+  private static final double[] IN_I = {1, -1, -1, -1, -1, 1, 0.5, -0.5, 1, 0, 0.5};
+  private static final double[] IN_Q = {1, 1, 1, -1, -1, 1, -0.5, -0.5, 0, 1, -0.5};
+
+  /** Shapes over symbols; null until they are needed. */
+  private final double[][] ofI = new double[SHAPES][];
+
+  private final double[][] ofQ = new double[SHAPES][];
   private final RealMatrix[] inverses = new RealMatrix[ALL + 1];
 
   ErrorModel(Ideal ideal) {
     this.ideal = ideal;
     this.symbols = ideal.i().length;
-    columns();
   }
 
   Ideal ideal() {
@@ -74,55 +135,65 @@ final class ErrorModel {
     return symbols < 2 ? 0 : (2.0 * k - (symbols - 1)) / (symbols - 1);
   }
 
-  private void columns() {
+  /** Sees to the shapes of all causes before one. */
+  private void need(int causes) {
+    for (int a = 0; a < causes; a++) {
+      int shape = SHAPE[a];
+      if (ofI[shape] == null) {
+        ofI[shape] = make(shape, ideal.i, ideal.qAtI, ideal::iSlope);
+        ofQ[shape] = make(shape, ideal.q, ideal.iAtQ, ideal::qSlope);
+      }
+    }
+  }
+
+  private double[] make(int shape, double[] own, double[] other, Supplier<double[]> slope) {
+    return switch (shape) {
+      case OWN -> own;
+      case OTHER -> other;
+      case SLOPE -> slope.get();
+      case OWN_OVER_TIME -> overTime(own);
+      case OTHER_OVER_TIME -> overTime(other);
+      case SLOPE_OVER_TIME -> overTime(slope.get());
+      default -> ones();
+    };
+  }
+
+  private double[] ones() {
     double[] ones = new double[symbols];
     Arrays.fill(ones, 1);
-    double[] none = new double[symbols];
-    cause(GAIN, ideal.i(), ideal.q());
-    cause(PHASE, times(-1, ideal.qAtI()), ideal.iAtQ());
-    cause(FREQUENCY, overTime(ofI[PHASE]), overTime(ofQ[PHASE]));
-    cause(LATE, times(-1, ideal.iSlope()), times(-1, ideal.qSlope()));
-    cause(CLOCK, overTime(ofI[LATE]), overTime(ofQ[LATE]));
-    cause(DROOP, overTime(ideal.i()), overTime(ideal.q()));
-    cause(IMBALANCE, times(0.5, ideal.i()), times(-0.5, ideal.q()));
-    cause(QUADRATURE, times(-0.5, ideal.qAtI()), times(-0.5, ideal.iAtQ()));
-    cause(LEAK_I, ones, none);
-    cause(LEAK_Q, none, ones);
-    cause(DELAY, times(0.5, ideal.iSlope()), times(-0.5, ideal.qSlope()));
-  }
-
-  private void cause(int cause, double[] i, double[] q) {
-    ofI[cause] = i;
-    ofQ[cause] = q;
-  }
-
-  private static double[] times(double factor, double[] x) {
-    double[] out = new double[x.length];
-    for (int k = 0; k < x.length; k++) {
-      out[k] = factor * x[k];
-    }
-    return out;
+    return ones;
   }
 
   private double[] overTime(double[] x) {
+    double first = time(0, symbols);
+    double step = symbols < 2 ? 0 : 2.0 / (symbols - 1);
     double[] out = new double[symbols];
     for (int k = 0; k < symbols; k++) {
-      out[k] = time(k, symbols) * x[k];
+      out[k] = (first + k * step) * x[k];
     }
     return out;
   }
 
   /** Takes causes off, from one on to before another. */
   void takeOff(double[] value, int from, int to, double[] re, double[] im) {
+    need(to);
+    double[] i = new double[SHAPES];
+    double[] q = new double[SHAPES];
     for (int a = from; a < to; a++) {
-      take(value[a], ofI[a], re);
-      take(value[a], ofQ[a], im);
+      i[SHAPE[a]] += value[a] * IN_I[a];
+      q[SHAPE[a]] += value[a] * IN_Q[a];
+    }
+    for (int shape = 0; shape < SHAPES; shape++) {
+      take(i[shape], ofI[shape], re);
+      take(q[shape], ofQ[shape], im);
     }
   }
 
-  private static void take(double factor, double[] column, double[] x) {
-    for (int k = 0; k < x.length; k++) {
-      x[k] -= factor * column[k];
+  private static void take(double factor, double[] shape, double[] x) {
+    if (factor != 0) {
+      for (int k = 0; k < x.length; k++) {
+        x[k] -= factor * shape[k];
+      }
     }
   }
 
@@ -149,10 +220,17 @@ final class ErrorModel {
 
   /** Fits the causes to errors; what hangs on the ideal symbols alone is worked out once. */
   Fit fit(double[] eRe, double[] eIm, int causes) {
+    need(causes);
     RealMatrix inverse = inverse(causes);
+    double[] inI = new double[SHAPES];
+    double[] inQ = new double[SHAPES];
+    for (int shape = 0; shape < SHAPES; shape++) {
+      inI[shape] = ofI[shape] == null ? 0 : product(ofI[shape], eRe);
+      inQ[shape] = ofQ[shape] == null ? 0 : product(ofQ[shape], eIm);
+    }
     double[] right = new double[causes];
     for (int a = 0; a < causes; a++) {
-      right[a] = product(ofI[a], eRe) + product(ofQ[a], eIm);
+      right[a] = IN_I[a] * inI[SHAPE[a]] + IN_Q[a] * inQ[SHAPE[a]];
     }
     double all = product(eRe, eRe) + product(eIm, eIm);
     double[] value = inverse.operate(right);
@@ -172,15 +250,14 @@ final class ErrorModel {
 
   private RealMatrix inverse(int causes) {
     if (inverses[causes] == null) {
+      double[][] inI = products(ofI);
+      double[][] inQ = products(ofQ);
       double[][] normal = new double[causes][causes];
-      for (int from = 0; from < symbols; from += BLOCK) {
-        int to = Math.min(symbols, from + BLOCK);
-        for (int a = 0; a < causes; a++) {
-          for (int b = 0; b <= a; b++) {
-            normal[a][b] +=
-                Products.sum(ofI[a], from, ofI[b], from, to - from)
-                    + Products.sum(ofQ[a], from, ofQ[b], from, to - from);
-          }
+      for (int a = 0; a < causes; a++) {
+        for (int b = 0; b <= a; b++) {
+          int high = Math.max(SHAPE[a], SHAPE[b]);
+          int low = Math.min(SHAPE[a], SHAPE[b]);
+          normal[a][b] = IN_I[a] * IN_I[b] * inI[high][low] + IN_Q[a] * IN_Q[b] * inQ[high][low];
         }
       }
       for (int a = 0; a < causes; a++) {
@@ -195,5 +272,21 @@ final class ErrorModel {
               .getInverse();
     }
     return inverses[causes];
+  }
+
+  /** Sums of products of every two shapes that there are, the higher one first. */
+  private double[][] products(double[][] shapes) {
+    double[][] out = new double[SHAPES][SHAPES];
+    for (int from = 0; from < symbols; from += BLOCK) {
+      int length = Math.min(symbols, from + BLOCK) - from;
+      for (int a = 0; a < SHAPES; a++) {
+        for (int b = 0; b <= a && shapes[a] != null; b++) {
+          if (shapes[b] != null) {
+            out[a][b] += Products.sum(shapes[a], from, shapes[b], from, length);
+          }
+        }
+      }
+    }
+    return out;
   }
 }

@@ -339,7 +339,7 @@ final class KeyedRecovery implements Recovered {
       di[k] = read(fit.slope[0], at);
       dq[k] = read(fit.slope[1], at);
     }
-    ErrorModel model = new ErrorModel(new ErrorModel.Ideal(i, q, i, q, di, dq));
+    ErrorModel model = new ErrorModel(new ErrorModel.Ideal(i, q, i, q, () -> di, () -> dq));
     double[] eRe = new double[count];
     double[] eIm = new double[count];
     for (int k = 0; k < count; k++) {

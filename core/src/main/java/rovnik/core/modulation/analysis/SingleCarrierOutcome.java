@@ -1,9 +1,9 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import org.hipparchus.util.KthSelector;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
@@ -15,6 +15,7 @@ import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Products;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.uncertainty.SquareScatter;
@@ -120,8 +121,7 @@ final class SingleCarrierOutcome {
     for (int k = 1; k < n; k++) {
       worst = errors.vector()[k] > errors.vector()[worst] ? k : worst;
     }
-    double[] sorted = errors.vector().clone();
-    Arrays.sort(sorted);
+    double[] reordered = errors.vector().clone();
     // The largest of n Rayleigh-distributed errors scatters as Gumbel's distribution does.
     double ofLargest = Math.PI / Math.sqrt(6) / Math.sqrt(2 * Math.log(n)) / Math.sqrt(2);
     out.add(
@@ -136,9 +136,9 @@ final class SingleCarrierOutcome {
         of(
             "evm95",
             "EVM, 95 of 100 symbols below",
-            scale * quantile(sorted, 0.95),
+            scale * quantile(reordered, 0.95),
             "%",
-            scale * ofQuantile(sorted, 0.95),
+            scale * ofQuantile(reordered, 0.95),
             ofError));
     double mer = -20 * Math.log10(rms);
     out.add(
@@ -192,20 +192,21 @@ final class SingleCarrierOutcome {
         marks);
   }
 
-  private static double quantile(double[] sorted, double share) {
-    int n = sorted.length;
-    return sorted[(int) Math.max(0, Math.min(n - 1, Math.ceil(share * n) - 1))];
+  /** Puts values into another order. */
+  private static double quantile(double[] x, double share) {
+    int at = (int) Math.max(0, Math.min(x.length - 1, Math.ceil(share * x.length) - 1));
+    return new KthSelector().select(x, null, at);
   }
 
   /** Standard deviation of a quantile, from those that so many symbols more or fewer would give. */
-  private static double ofQuantile(double[] sorted, double share) {
-    double away = Math.sqrt(share * (1 - share) / sorted.length);
+  private static double ofQuantile(double[] x, double share) {
+    double away = Math.sqrt(share * (1 - share) / x.length);
     // Over twice the width, so that the few values there do not scatter much themselves.
-    return (quantile(sorted, share + 2 * away) - quantile(sorted, share - 2 * away)) / 4;
+    return (quantile(x, share + 2 * away) - quantile(x, share - 2 * away)) / 4;
   }
 
   private static double rms(double[] x) {
-    return Math.sqrt(Arrays.stream(x).map(v -> v * v).sum() / x.length);
+    return Math.sqrt(Products.sum(x, 0, x, 0, x.length) / x.length);
   }
 
   /** Angles of points near 0 say nothing: weighed by the ideal point's power. */

@@ -26,6 +26,7 @@ final class SingleCarrierSeries {
   static final int EYE_COLUMNS = 48;
   private static final int EYE_ROWS = 64;
   private static final double TURN = 2 * Math.PI;
+  private static final double DEGREES = 180 / Math.PI;
   private static final int SPECTRUM_POINTS = 801;
   private static final int RESPONSE_POINTS = 201;
   private static final int ERROR_SEGMENT = 256;
@@ -81,7 +82,7 @@ final class SingleCarrierSeries {
             "phase",
             "Phase error",
             symbols,
-            Arrays.stream(errors.angle()).map(Math::toDegrees).toArray(),
+            SymbolErrors.times(DEGREES, errors.angle()),
             "deg",
             "Phase"));
     out.add(
@@ -148,7 +149,7 @@ final class SingleCarrierSeries {
   }
 
   private double[] percent(double[] x) {
-    return Arrays.stream(x).map(v -> scale * v).toArray();
+    return SymbolErrors.times(scale, x);
   }
 
   private void eyes(List<Series> out) {
@@ -250,7 +251,7 @@ final class SingleCarrierSeries {
     }
     Axis time = Axis.even("Time", "s", 0, stepSeconds, points);
     out.add(real("amplitude", "Amplitude over time", time, amplitude, "%", "Amplitude"));
-    double[] degrees = Arrays.stream(phase).map(Math::toDegrees).toArray();
+    double[] degrees = SymbolErrors.times(DEGREES, phase);
     out.add(real("phaseOverTime", "Phase over time", time, degrees, "deg", "Phase"));
     out.add(
         real(
