@@ -1,11 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { formatMeasuredSeconds, formatSeconds } from "./units";
+import { formatEngineering, formatMeasuredSeconds, formatSeconds } from "./units";
 
 describe("times", () => {
   it("take the prefix that suits", () => {
     expect(formatSeconds(3.1e-3)).toBe("3.1 ms");
     expect(formatSeconds(0.99999999)).toBe("1 s");
     expect(formatSeconds(14.034e-6, 4)).toBe("14.03 us");
+    expect(formatSeconds(0.99999e-3, 4)).toBe("1 ms");
+    expect(formatEngineering(0.99999e-3, "V")).toBe("1 mV");
   });
 
   it("are told to what their uncertainty leaves", () => {

@@ -73,7 +73,8 @@ export function formatEngineering(value: number, unit: string, digits = 4): stri
   if (value === 0) {
     return `0 ${unit}`;
   }
-  const size = Math.abs(value);
+  // What rounds up to 1,000 of one prefix is 1 of the next.
+  const size = Math.abs(Number(value.toPrecision(digits)));
   const [scale, prefix] = ENGINEERING.find(([s]) => size >= s * 0.9999999) ?? [1e-18, "a"];
   return `${Number((value / scale).toPrecision(digits))} ${prefix}${unit}`;
 }
@@ -106,7 +107,7 @@ const secondsUnit = (seconds: number) =>
 
 /** A time with its prefix. */
 export function formatSeconds(seconds: number, digits = 3): string {
-  const [scale, unit] = secondsUnit(seconds);
+  const [scale, unit] = secondsUnit(Number(seconds.toPrecision(digits)));
   return `${Number((seconds / scale).toPrecision(digits))} ${unit}`;
 }
 

@@ -26,6 +26,13 @@ final class BurstFinder {
   /** Times of the filter around a burst that are no noise. */
   private static final double AWAY = 3;
 
+  /**
+   * Ringing so many times of the filter after a step, of its power, falls with their square. A step
+   * whose own band ends sharply leaves (1 / pi^2)^2 in its own band; one of a third of the width
+   * has ten times that, and both edges of a burst may add up.
+   */
+  private static final double RINGS = 4 / (Math.PI * Math.PI);
+
   /** A band that is this quiet is rounding, of its highest power. */
   private static final double ROUNDED = 1e-13;
 
@@ -71,7 +78,9 @@ final class BurstFinder {
             : quiet * Math.pow(10, settings.overNoiseDb() / 10);
     List<int[]> places = places();
     this.noise = between(places);
-    places.forEach(p -> take(p[0], p[1]));
+    for (int[] p : standing(places)) {
+      take(p[0], p[1]);
+    }
   }
 
   List<Burst> bursts() {
@@ -139,6 +148,40 @@ final class BurstFinder {
         throw new Refusal(
             "overNoiseDb",
             "There are more than 100,000 bursts. Raise the threshold, or look shorter.");
+      }
+    }
+    return out;
+  }
+
+  /**
+   * What stands over the skirts of stronger ones before and after it; what does not is their
+   * ringing.
+   */
+  private List<int[]> standing(List<int[]> places) {
+    double[] peak = new double[places.size()];
+    for (int i = 0; i < peak.length; i++) {
+      for (int n = places.get(i)[0]; n <= places.get(i)[1]; n++) {
+        peak[i] = Math.max(peak[i], power[n]);
+      }
+    }
+    double most = Arrays.stream(peak).max().orElse(0);
+    double reach = Math.sqrt(RINGS * most / threshold);
+    boolean[] rings = new boolean[peak.length];
+    for (int i = 0; i < peak.length; i++) {
+      for (int step = -1; step <= 1; step += 2) {
+        double times = 0;
+        for (int o = i + step; o >= 0 && o < peak.length && times < reach; o += step) {
+          int gap =
+              step < 0 ? places.get(i)[0] - places.get(o)[1] : places.get(o)[0] - places.get(i)[1];
+          times = gap / rateHz * settings.bandHz();
+          rings[i] |= peak[i] < peak[o] * Math.min(1, RINGS / (times * times));
+        }
+      }
+    }
+    List<int[]> out = new ArrayList<>();
+    for (int i = 0; i < peak.length; i++) {
+      if (!rings[i]) {
+        out.add(places.get(i));
       }
     }
     return out;

@@ -265,4 +265,74 @@ public class BurstMeasurementTest {
     assertEquals(Seconds.words(0), "0 s");
     assertEquals(Seconds.words(12), "12 s");
   }
+
+  /**
+   * Steps of a signal whose own band ends sharply ring long before and after: Si(pi B t), the
+   * integral of sinc. What rings is a part of the burst, not one more.
+   */
+  @Test
+  public void whatRingsIsNoBurstOfItsOwn() {
+    double ownBandHz = 0.8e6;
+    double[] step = ringingStep(ownBandHz);
+    for (int seed = 0; seed < 40; seed++) {
+      Random random = new Random(seed);
+      double first = 100e-6 + 900e-6 * random.nextDouble();
+      int n = (int) (0.02 * RATE);
+      float[] iq = new float[2 * n];
+      for (int i = 0; i < n; i++) {
+        double v = 0;
+        for (double start = first - 2e-3; start < 0.022; start += 1e-3) {
+          v += at(step, i / RATE - start) - at(step, i / RATE - start - 100e-6);
+        }
+        iq[2 * i] = (float) (0.3 * v + 2e-4 * random.nextGaussian());
+        iq[2 * i + 1] = (float) (2e-4 * random.nextGaussian());
+      }
+      Outcome o =
+          new BurstMeasurement(settings(1e6))
+              .of(new IqRecord(iq, RATE, 212e6, Double.NaN, false), MeasurementContext.BARE);
+      near(o, "length", 100e-6, 1e-6);
+      near(o, "bursts", first > 0.9e-3 ? 19 : 20, 1.01);
+      near(o, "period", 1e-3, 1e-7);
+    }
+  }
+
+  private static final double STEP_SECONDS = 1e-3;
+  private static final double FINE = 40e6;
+
+  private static double[] ringingStep(double bandHz) {
+    double[] s = new double[(int) (2 * STEP_SECONDS * FINE)];
+    double sum = 0;
+    for (int k = 0; k < s.length; k++) {
+      double x = Math.PI * bandHz * (k / FINE - STEP_SECONDS);
+      sum += (Math.abs(x) < 1e-9 ? 1 : Math.sin(x) / x) * bandHz / FINE;
+      s[k] = sum;
+    }
+    return s;
+  }
+
+  private static double at(double[] step, double t) {
+    double k = (t + STEP_SECONDS) * FINE;
+    return k <= 0 ? 0 : k >= step.length - 1 ? 1 : step[(int) k];
+  }
+
+  /** A weak one close to a strong one counts where it stands over what a step could leave there. */
+  @Test
+  public void aWeakBurstBesideAStrongOneCounts() {
+    for (double weakDb : new double[] {-12, -20, -26}) {
+      Random random = new Random(7);
+      int n = (int) (0.01 * RATE);
+      float[] iq = new float[2 * n];
+      for (int i = 0; i < n; i++) {
+        double t = i / RATE % 1e-3;
+        double v = t > 400e-6 && t < 440e-6 ? 0.3 : 0;
+        v = t > 480e-6 && t < 500e-6 ? 0.3 * Math.pow(10, weakDb / 20) : v;
+        iq[2 * i] = (float) (v + 1e-4 * random.nextGaussian());
+        iq[2 * i + 1] = (float) (1e-4 * random.nextGaussian());
+      }
+      Outcome o =
+          new BurstMeasurement(settings(0.5e6))
+              .of(new IqRecord(iq, RATE, 212e6, Double.NaN, false), MeasurementContext.BARE);
+      near(o, "bursts", 20, 0);
+    }
+  }
 }
