@@ -1,0 +1,408 @@
+package rovnik.core.time;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.ResultTable.Cell;
+import rovnik.core.result.ResultTable.Column;
+import rovnik.core.result.ResultTable.Row;
+import rovnik.core.result.Series;
+import rovnik.core.result.Values;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlaneReadings;
+import rovnik.core.spectrum.SpectrumLayout;
+import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
+
+/** Density, history, traces, what was there and what is sure to be seen. */
+final class DensityOutcome {
+  /** What an event may read low by, in the table of what is sure. */
+  private static final double[] LOSSES_DB = {0, 1, 3, 6, 10, 20};
+
+  private static final double MUCH_OVERLAP = 0.1;
+
+  private final DensitySettings settings;
+  private final IqRecord record;
+  private final MeasurementContext context;
+  private final FrameSpectra spectra;
+  private final SpectrumLayout layout;
+  private final double startSeconds;
+  private final CarrierReadings carrier;
+  private final PlaneReadings maker;
+  private final EventCertainty certainty;
+  private final int points;
+  private final double[] hz;
+  private final double[] addDb;
+  private final double centreDb;
+  private final LevelDensity density;
+  private final History history;
+  private final double[] mean;
+  private final float[] highest;
+  private final float[] lowest;
+  private final List<Presence> presences;
+
+  DensityOutcome(
+      DensitySettings settings,
+      IqRecord record,
+      MeasurementContext context,
+      FrameSpectra spectra,
+      double centreOffsetHz,
+      double startSeconds) {
+    this.settings = settings;
+    this.record = record;
+    this.context = context;
+    this.spectra = spectra;
+    this.layout = spectra.layout();
+    this.startSeconds = startSeconds;
+    this.carrier = new CarrierReadings(record, context, centreOffsetHz);
+    this.maker = carrier.maker();
+    this.certainty =
+        new EventCertainty(
+            layout.sampleRateHz(), layout.window(), layout.windowLength(), spectra.hop());
+    this.points = layout.points();
+    this.hz = new double[points];
+    this.addDb = new double[points];
+    this.centreDb = carrier.referredDb();
+    levels();
+    this.density = new LevelDensity(points);
+    this.history = new History(points, spectra.frames());
+    this.mean = new double[points];
+    this.highest = new float[points];
+    this.lowest = new float[points];
+    java.util.Arrays.fill(lowest, Float.POSITIVE_INFINITY);
+    gather();
+    this.presences = new PresenceFinder(spectra, highest, noise()).find();
+  }
+
+  /** Frequency at the plane of each point, and what its level there is over dB of full scale. */
+  private void levels() {
+    PathCorrection c = context.correction();
+    boolean calibrated = record.calibrated();
+    for (int i = 0; i < points; i++) {
+      double port = record.centreHz() + layout.offsetHz(i);
+      hz[i] = c == null ? port : c.portToPlaneHz(port);
+      addDb[i] =
+          (calibrated ? record.fullScaleDbm() : 0)
+              - (calibrated && c != null ? c.gainToPortDb(hz[i]) : 0);
+    }
+  }
+
+  private void gather() {
+    float[] factor = new float[points];
+    for (int i = 0; i < points; i++) {
+      factor[i] = (float) Math.pow(10, (addDb[i] - centreDb) / 10);
+    }
+    int frames = spectra.frames();
+    double fade = settings.decaySeconds() > 0 ? spectra.stepSeconds() / settings.decaySeconds() : 0;
+    spectra.each(
+        (frame, power) -> {
+          density.add(power, factor, (float) Math.exp(-fade * (frames - 1 - frame)));
+          history.add(frame, power);
+          for (int i = 0; i < points; i++) {
+            mean[i] += power[i];
+            highest[i] = Math.max(highest[i], power[i]);
+            lowest[i] = Math.min(lowest[i], power[i]);
+          }
+        });
+    for (int i = 0; i < points; i++) {
+      mean[i] /= frames;
+    }
+  }
+
+  /** Mean power of noise, of which half of all values lies below ln 2. */
+  private double noise() {
+    return Math.pow(10, density.usualDb() / 10) / Math.log(2);
+  }
+
+  Outcome outcome() {
+    return new Outcome(
+        DensityMeasurement.KIND,
+        DensityMeasurement.TITLE,
+        summary(),
+        series(),
+        tables(),
+        readings(),
+        List.copyOf(maker.levelMarks()),
+        List.of());
+  }
+
+  private String summary() {
+    StringBuilder out = new StringBuilder();
+    out.append(
+        String.format(
+            Locale.ROOT,
+            "%d spectra of RBW %s in %s; what lasts %s is sure to be seen at its full level.",
+            spectra.frames(),
+            Frequency.ofHertz(Math.round(layout.rbwHz())),
+            Seconds.words(spectra.frames() * spectra.stepSeconds()),
+            Seconds.words(certainty.fullSeconds())));
+    if (presences.isEmpty()) {
+      out.append(" Nothing rises over the noise.");
+    } else {
+      Presence p = presences.get(0);
+      out.append(
+          String.format(
+              Locale.ROOT,
+              " Strongest: %s, %.1f %s, there for %.3g %% of the time.",
+              Frequency.ofHertz(Math.rint(hz[p.point()])),
+              db(p.power()) + addDb[p.point()],
+              unit(),
+              percent(p)));
+    }
+    return out.toString();
+  }
+
+  private double percent(Presence p) {
+    return 100.0 * p.frames() / spectra.frames();
+  }
+
+  private String unit() {
+    return record.calibrated() ? "dBm" : "dBFS";
+  }
+
+  private static double db(double power) {
+    return 10 * Math.log10(power + 1e-30);
+  }
+
+  // Readings
+
+  private List<Reading> readings() {
+    List<Reading> out = new ArrayList<>();
+    List<String> marks = maker.levelMarks();
+    double relative = context.accuracy().frequencyRelative();
+    double sure = certainty.fullSeconds();
+    if (!presences.isEmpty()) {
+      Presence p = presences.get(0);
+      double noise = Math.sqrt(2 * noise() / p.power());
+      out.add(
+          maker.level(
+              "highestLevel",
+              "Highest level",
+              db(p.power()) + addDb[p.point()],
+              unit(),
+              4.34 * noise,
+              Limit.NONE,
+              withShort(marks, p)));
+      out.add(
+          maker.reading(
+              "highestFrequency",
+              "Where the highest level is",
+              hz[p.point()],
+              "Hz",
+              new UncertaintyBudget()
+                  .rectangular("reference", Double.isNaN(relative) ? 0 : relative * hz[p.point()])
+                  .rectangular("point", layout.rbwHz() / 2),
+              Limit.NONE,
+              marks));
+      out.add(
+          maker.reading(
+              "share",
+              "Share of time that it is there",
+              percent(p),
+              "%",
+              new UncertaintyBudget().normal("edges", 100.0 * p.runs() / spectra.frames()),
+              Limit.NONE,
+              marks));
+    }
+    out.add(
+        maker.level(
+            "usualLevel",
+            "Level that half of all is below",
+            density.usualDb() + centreDb,
+            unit(),
+            LevelDensity.CELL_DB / Math.sqrt(12),
+            Limit.NONE,
+            marks));
+    out.add(
+        maker.reading(
+            "sure",
+            "Shortest event sure at its full level",
+            sure,
+            "s",
+            new UncertaintyBudget()
+                .rectangular("reference", Double.isNaN(relative) ? 0 : relative * sure),
+            Limit.NONE,
+            List.of()));
+    return out;
+  }
+
+  private List<String> withShort(List<String> marks, Presence p) {
+    String reason = tooShort(p);
+    if (reason.isEmpty()) {
+      return marks;
+    }
+    List<String> out = new ArrayList<>(marks);
+    out.add(reason);
+    return out;
+  }
+
+  /** Why a level may read low: the event is shorter than what is sure. */
+  private String tooShort(Presence p) {
+    double longest = p.longest() * spectra.stepSeconds();
+    if (longest >= certainty.fullSeconds()) {
+      return "";
+    }
+    double loss = certainty.lossDb(longest);
+    return Double.isInfinite(loss) || loss > 30
+        ? "so short that others may be missed"
+        : String.format(Locale.ROOT, "so short that it may read %.1f dB low", loss);
+  }
+
+  // Series and tables
+
+  private List<Series> series() {
+    List<Fact> facts =
+        List.of(
+            Fact.of("RBW", layout.rbwHz(), "Hz"),
+            Fact.of("window", layout.window().label()),
+            Fact.of("spectra", spectra.frames(), ""));
+    Axis x = Axis.even(Axis.FREQUENCY, "Hz", hz[0], layout.stepHz(), points);
+    List<Series> out = new ArrayList<>();
+    double[] most = new double[points];
+    double[] least = new double[points];
+    double[] usual = new double[points];
+    for (int i = 0; i < points; i++) {
+      most[i] = db(highest[i]) + addDb[i];
+      least[i] = db(lowest[i]) + addDb[i];
+      usual[i] = db(mean[i]) + addDb[i];
+    }
+    out.add(series("highest", "Highest", x, "Level", unit(), new Values.Real(most), facts));
+    out.add(series("mean", "Mean power", x, "Level", unit(), new Values.Real(usual), facts));
+    out.add(series("lowest", "Lowest", x, "Level", unit(), new Values.Real(least), facts));
+    int low = density.lowest();
+    int high = Math.max(low + 1, density.highest());
+    Axis levels =
+        Axis.even(
+            "Level",
+            unit(),
+            LevelDensity.levelDb(low) + centreDb,
+            LevelDensity.CELL_DB,
+            high - low + 1);
+    out.add(
+        series(
+            "density",
+            "How often which level",
+            x,
+            "Share of time",
+            "%",
+            new Values.Matrix(density.percent(low, high), levels),
+            facts));
+    Axis time =
+        Axis.even(
+            "Time",
+            "s",
+            startSeconds + spectra.seconds((history.perRow() - 1) / 2.0),
+            history.perRow() * spectra.stepSeconds(),
+            history.rows());
+    out.add(
+        series(
+            "history",
+            "Level over frequency and time",
+            x,
+            "Level",
+            unit(),
+            new Values.Matrix(history.levels(addDb), time),
+            facts));
+    return out;
+  }
+
+  private Series series(
+      String id, String label, Axis x, String quantity, String unit, Values v, List<Fact> facts) {
+    PathCorrection c = context.correction();
+    return new Series(
+        id,
+        label,
+        Series.Role.DATA,
+        c == null ? "" : c.planeName(),
+        record.calibrated(),
+        x,
+        quantity,
+        unit,
+        v,
+        facts);
+  }
+
+  private List<ResultTable> tables() {
+    List<ResultTable> out = new ArrayList<>();
+    if (!presences.isEmpty()) {
+      out.add(there());
+    }
+    out.add(sure());
+    return out;
+  }
+
+  private ResultTable there() {
+    List<Row> rows = new ArrayList<>();
+    for (Presence p : presences) {
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(hz[p.point()]),
+                  Cell.of(db(p.power()) + addDb[p.point()]),
+                  Cell.of(db(mean[p.point()]) + addDb[p.point()]),
+                  Cell.of(percent(p)),
+                  Cell.of(p.runs()),
+                  Cell.of(p.longest() * spectra.stepSeconds()),
+                  Cell.of(tooShort(p))),
+              Verdict.NONE));
+    }
+    return new ResultTable(
+        "there",
+        "What was there",
+        List.of(
+            new Column(Axis.FREQUENCY, "Hz"),
+            new Column("Highest", unit()),
+            new Column("Mean", unit()),
+            new Column("Share of time", "%"),
+            new Column("Times", ""),
+            new Column("Longest", "s"),
+            new Column("Mark", "")),
+        rows);
+  }
+
+  /** What is sure to be seen, and what would be with other settings. */
+  private ResultTable sure() {
+    double fs = layout.sampleRateHz();
+    int length = layout.windowLength();
+    int half = Math.max(SpectrumLayout.SHORTEST_WINDOW, length / 2);
+    int halfHop = Math.max(1, (int) ((long) spectra.hop() * half / length));
+    EventCertainty wider = new EventCertainty(fs, layout.window(), half, halfHop);
+    int closeHop = Math.min(spectra.hop(), Math.max(1, (int) (length * MUCH_OVERLAP)));
+    EventCertainty closer = new EventCertainty(fs, layout.window(), length, closeHop);
+    List<Row> rows = new ArrayList<>();
+    for (double loss : LOSSES_DB) {
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(loss),
+                  Cell.of(shortest(certainty, loss)),
+                  Cell.of(shortest(wider, loss)),
+                  Cell.of(shortest(closer, loss))),
+              Verdict.NONE));
+    }
+    return new ResultTable(
+        "sure",
+        "What is sure to be seen",
+        List.of(
+            new Column("Reads low by at most", "dB"),
+            new Column("Shortest event", "s"),
+            new Column("At twice the RBW", "s"),
+            new Column("At 90 % overlap", "s")),
+        rows);
+  }
+
+  private static double shortest(EventCertainty c, double lossDb) {
+    return lossDb == 0 ? c.fullSeconds() : c.secondsAt(lossDb);
+  }
+}

@@ -1,0 +1,54 @@
+package rovnik.core.time;
+
+import java.util.Arrays;
+
+/**
+ * Spectra under each other, thinned honestly: each row has the highest of the spectra it stands
+ * for.
+ */
+final class History {
+  static final int MOST_ROWS = 400;
+
+  private final int points;
+  private final int perRow;
+  private final int rows;
+  private final float[] highest;
+
+  History(int points, int frames) {
+    this.points = points;
+    this.perRow = Math.max(1, (frames + MOST_ROWS - 1) / MOST_ROWS);
+    this.rows = (frames + perRow - 1) / perRow;
+    this.highest = new float[rows * points];
+    Arrays.fill(highest, 0);
+  }
+
+  int rows() {
+    return rows;
+  }
+
+  int perRow() {
+    return perRow;
+  }
+
+  void add(int frame, float[] power) {
+    int at = frame / perRow * points;
+    for (int i = 0; i < points; i++) {
+      highest[at + i] = Math.max(highest[at + i], power[i]);
+    }
+  }
+
+  /**
+   * Levels, point after point.
+   *
+   * @param addDb to the level of each point
+   */
+  float[] levels(double[] addDb) {
+    float[] out = new float[rows * points];
+    for (int r = 0; r < rows; r++) {
+      for (int i = 0; i < points; i++) {
+        out[i * rows + r] = (float) (10 * Math.log10(highest[r * points + i] + 1e-30) + addDb[i]);
+      }
+    }
+    return out;
+  }
+}
