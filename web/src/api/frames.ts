@@ -55,9 +55,14 @@ export function partsOf(series: SeriesHead, arrays?: Arrays) {
 export function matrixOf(series: SeriesHead, arrays?: Arrays): Float32Array[] {
   const z: ArrayLike<number> = arrays?.get(`${series.id}.z`) ?? series.z ?? NONE;
   const rows = series.rows?.points ?? 0;
-  return Array.from({ length: rows }, (_, r) =>
-    Float32Array.from({ length: series.axis.points }, (_, x) => z[x * rows + r]),
-  );
+  const points = series.axis.points;
+  return Array.from({ length: rows }, (_, r) => {
+    const row = new Float32Array(points);
+    for (let x = 0, at = r; x < points; x++, at += rows) {
+      row[x] = z[at];
+    }
+    return row;
+  });
 }
 
 /** A number that is known of a series, NaN if it is not. */

@@ -1,5 +1,5 @@
 import { Select } from "@mantine/core";
-import type { ReactNode } from "react";
+import { type ReactNode, useMemo } from "react";
 import type { Outcome, SeriesHead, Tile } from "../api/client";
 import { type Arrays, matrixOf, partsOf, placesOf, valuesOf } from "../api/frames";
 import { axisOf, cursorOf, useCursor } from "../components/cursor";
@@ -51,18 +51,25 @@ interface View {
   draw: (d: Drawing) => ReactNode;
 }
 
+/** A share may be small and matter. */
+const SHARE_OF_TIME = "Share of time";
+
 const isMatrix = (s: SeriesHead) => s.rows !== null;
 
 /** More is up; only time runs down. */
 const isUpward = (s: SeriesHead) => s.rows?.quantity !== "Time";
 const isComplex = (s: SeriesHead, arrays?: Arrays) =>
   s.re !== null || (arrays?.has(`${s.id}.re`) ?? false);
-const wordsAt = (unit: string) => (v: number) =>
-  unit === "Hz"
-    ? formatHertz(v, 6)
-    : unit
-      ? formatEngineering(v, unit, 4)
-      : String(Number(v.toPrecision(4))).replace("-", "\u2212");
+const wordsAt =
+  (unit: string, digits = 4) =>
+  (v: number) =>
+    unit === "Hz"
+      ? formatHertz(v, 6)
+      : unit
+        ? unit.startsWith("dB")
+          ? `${Number(v.toPrecision(digits))} ${unit}`.replace("-", "\u2212")
+          : formatEngineering(v, unit, digits)
+        : String(Number(v.toPrecision(digits))).replace("-", "\u2212");
 
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;
@@ -72,7 +79,9 @@ function CurveView({ look, series, all, lead }: Drawing) {
   const { outcome, arrays, name } = look;
   const drawn = linesLast([
     series,
-    ...outcome.series.filter((s) => s !== series && (all || s.role !== "DATA") && alike(s, series)),
+    ...outcome.series.filter(
+      (s) => s !== series && (all || s.role !== "DATA") && !isMatrix(s) && alike(s, series),
+    ),
   ]);
   // One trace is known by the name of the whole; several are told apart by what they are.
   const several = drawn.filter((s) => s.role === "DATA").length > 1;
@@ -153,29 +162,57 @@ function MatrixView({ look, series }: Drawing) {
   const { axis, rows } = series;
   const over = useSymbolOver(look, series);
   const upward = isUpward(series);
-  const all = matrixOf(series, look.arrays);
-  if (upward) {
-    all.reverse();
-  }
-  const finite = all.flatMap((row) => Array.from(row).filter(Number.isFinite));
-  const low = finite.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
-  const high = finite.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
-  const words = wordsAt(rows?.unit ?? "");
-  const end = (rows?.start ?? 0) + (rows?.step ?? 0) * Math.max(0, (rows?.points ?? 1) - 1);
+  const { all, range } = useMemo(() => {
+    const found = matrixOf(series, look.arrays);
+    if (upward) {
+      found.reverse();
+    }
+    return { all: found, range: rangeOf(found, series.quantity === SHARE_OF_TIME) };
+  }, [series, look.arrays, upward]);
+  const start = rows?.start ?? 0;
+  const end = start + (rows?.step ?? 0) * Math.max(0, (rows?.points ?? 1) - 1);
   return (
     <Matrix
       title={series.label}
       rows={all}
       across={[axis.start, axis.start + axis.step * (axis.points - 1)]}
       axis={axisOf(axis.quantity, axis.unit)}
-      range={[Number(low.toPrecision(3)), Number(high.toPrecision(3))]}
+      range={range}
+      decades={series.quantity === SHARE_OF_TIME}
       unit={series.unit}
       acrossWords={wordsAt(axis.unit)}
-      top={words(upward ? end : (rows?.start ?? 0))}
-      bottom={words(upward ? (rows?.start ?? 0) : end)}
+      down={{ ends: upward ? [end, start] : [start, end], words: wordsAt(rows?.unit ?? "", 3) }}
       over={over}
     />
   );
+}
+
+/** Of a range that few values reach down to, this share is left out. */
+const RARELY = 0.02;
+
+/**
+ * Ends of the shades: of shares the smallest and the largest that there are, else without the few
+ * that lie far below all others.
+ */
+function rangeOf(rows: Float32Array[], shares: boolean): [number, number] {
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  const some: number[] = [];
+  const every = Math.max(1, Math.floor((rows.length * (rows[0]?.length ?? 0)) / 4000));
+  let count = 0;
+  for (const row of rows) {
+    for (let i = 0; i < row.length; i++) {
+      const v = row[i];
+      if (Number.isFinite(v) && (!shares || v > 0)) {
+        low = Math.min(low, v);
+        high = Math.max(high, v);
+        count++ % every === 0 && some.push(v);
+      }
+    }
+  }
+  some.sort((a, b) => a - b);
+  const usual = shares || low >= 0 ? low : (some[Math.floor(RARELY * some.length)] ?? low);
+  return [Number(usual.toPrecision(3)), Number(high.toPrecision(3))];
 }
 
 /** Numbers over numbers; the row at the cursor of all tiles is marked, and a row sets it. */
@@ -335,7 +372,7 @@ export function viewsOf(s: SeriesHead, arrays?: Arrays): string[] {
 /** What an outcome has to show in tiles: its series, its tables, its readings. */
 export function whatsOf(o: Outcome): { value: string; label: string }[] {
   const main = mainOf(o);
-  const several = main && dataOf(o).filter((s) => alike(s, main)).length > 1;
+  const several = main && dataOf(o).filter((s) => !isMatrix(s) && alike(s, main)).length > 1;
   return [
     ...(several ? [{ value: ALL, label: "All traces" }] : []),
     ...dataOf(o).map((s) => ({ value: s.id, label: s.label || s.quantity })),

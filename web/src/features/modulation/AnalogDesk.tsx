@@ -4,7 +4,7 @@ import { FIRST_CARRIER } from "../waveforms/parts";
 import { AnalogSentence } from "./AnalogSentence";
 import { GuidedMenu } from "./GuidedMenu";
 import { KindChoice } from "./KindChoice";
-import type { Kind } from "./kinds";
+import { KINDS, type Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useAnalogCommands } from "./useAnalogCommands";
 import { useRecordSources } from "./useRecordSources";
@@ -40,7 +40,7 @@ export function AnalogDesk(props: { job: Job | undefined; onKind: (kind: Kind) =
       job={job}
       title="Modulation"
       kind="analog"
-      kinds={<KindChoice kind="analog" onKind={props.onKind} />}
+      kinds={<KindChoice kinds={KINDS} kind="analog" onKind={props.onKind} />}
       model={model}
       hookUp={hookUp}
       parts={parts}

@@ -3,7 +3,7 @@ import { useDeskParts } from "../../desk/useDeskParts";
 import { CarrierSentence } from "./CarrierSentence";
 import { GuidedMenu } from "./GuidedMenu";
 import { KindChoice } from "./KindChoice";
-import type { Kind } from "./kinds";
+import { KINDS, type Kind } from "./kinds";
 import { RecordDesk } from "./RecordDesk";
 import { useModulation } from "./useModulation";
 import { useModulationCommands } from "./useModulationCommands";
@@ -42,7 +42,7 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
       job={job}
       title="Modulation"
       kind="single-carrier"
-      kinds={<KindChoice kind="single-carrier" onKind={props.onKind} />}
+      kinds={<KindChoice kinds={KINDS} kind="single-carrier" onKind={props.onKind} />}
       model={model}
       hookUp={hookUp}
       parts={parts}

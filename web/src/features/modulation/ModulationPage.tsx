@@ -1,18 +1,12 @@
-import { useState } from "react";
 import type { Job } from "../../api/client";
 import { AnalogDesk } from "./AnalogDesk";
 import { CarrierDesk } from "./CarrierDesk";
-import { KIND_KEY, type Kind } from "./kinds";
+import { KIND_KEY, KINDS } from "./kinds";
+import { useKind } from "./useKind";
 
 /** Modulated carriers, of receivers and recordings: with data, or following something analog. */
 export function ModulationPage({ job }: { job: Job | undefined }) {
-  const [kind, setKind] = useState<Kind>(() =>
-    sessionStorage.getItem(KIND_KEY) === "analog" ? "analog" : "single-carrier",
-  );
-  const change = (wanted: Kind) => {
-    sessionStorage.setItem(KIND_KEY, wanted);
-    setKind(wanted);
-  };
+  const [kind, change] = useKind(KIND_KEY, KINDS);
   return kind === "analog" ? (
     <AnalogDesk job={job} onKind={change} />
   ) : (

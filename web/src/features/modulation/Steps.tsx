@@ -1,6 +1,7 @@
 import { Button, Group, Text, UnstyledButton } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { CarrierDescription, Instrument, Job } from "../../api/client";
+import { useStats } from "../../api/live";
 import { formatHertz, formatSeconds } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
 import { GuidedProgress } from "../../desk/GuidedProgress";
@@ -46,6 +47,13 @@ export function Steps<S extends object>(props: Props<S>) {
   const refused = frame?.view.refused ?? "";
   const marks = frame?.outcome.marks ?? [];
   const worst = refused ? null : worstReading(frame?.outcome.readings ?? []);
+  const looks = useStats(model.store).framesPerSecond;
+  const facts = frame?.view.facts;
+  // Between two records nothing is seen.
+  const seen =
+    running && facts && looks > 0
+      ? Math.min(100, 100 * looks * (facts.samples / facts.sampleRateHz))
+      : null;
   const wrong = model.problem && !ELSEWHERE.includes(model.problem.field);
   return (
     <>
@@ -116,6 +124,7 @@ export function Steps<S extends object>(props: Props<S>) {
             {formatHertz(frame.view.facts.sampleRateHz)}
             {frame.view.facts.attenuationDb !== null &&
               `; attenuator ${frame.view.facts.attenuationDb} dB`}
+            {seen !== null && `; ${Number(seen.toPrecision(2))} % of the time is seen`}
             {marks.length > 0 && `; ${marks.join(", ")}`}
             {frame.view.facts.fittingReferenceDbm !== null && (
               <>

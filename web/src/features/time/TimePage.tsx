@@ -1,40 +1,15 @@
-import type { BurstSettings, Job, Tiles } from "../../api/client";
-import { useDeskParts } from "../../desk/useDeskParts";
-import { RecordDesk } from "../modulation/RecordDesk";
-import { useRecordSources } from "../modulation/useRecordSources";
-import { useRecords } from "../modulation/useRecords";
-import { FIRST_CARRIER } from "../waveforms/parts";
-import { BurstSentence } from "./BurstSentence";
-import { useBurstCommands } from "./useBurstCommands";
+import type { Job } from "../../api/client";
+import { useKind } from "../modulation/useKind";
+import { BurstDesk } from "./BurstDesk";
+import { DensityDesk } from "./DensityDesk";
+import { TIME_KIND_KEY, TIME_KINDS } from "./kinds";
 
-/** Good first tiles. */
-const FIRST_TILES: Tiles = {
-  count: 4,
-  tiles: [
-    { what: "amplitude", view: "curve" },
-    { what: "table:bursts", view: "table" },
-    { what: "burst", view: "curve" },
-    { what: "late", view: "curve" },
-  ],
-};
-
-/** What comes and goes in a band: bursts of receivers and recordings. */
+/** What comes and goes: bursts, and how often each frequency has which level. */
 export function TimePage({ job }: { job: Job | undefined }) {
-  const hookUp = useRecordSources(job);
-  const model = useRecords<BurstSettings>(job, hookUp.source, "bursts");
-  const parts = useDeskParts(job, model, "time-bursts", FIRST_TILES);
-  useBurstCommands(model, { toggle: parts.toggle, open: () => parts.setOpening(true) });
-  const recording = hookUp.source?.startsWith("r") ?? false;
-  return (
-    <RecordDesk
-      job={job}
-      title="Time"
-      kind="bursts"
-      model={model}
-      hookUp={hookUp}
-      parts={parts}
-      carrier={FIRST_CARRIER}
-      sentence={<BurstSentence model={model} recording={recording} />}
-    />
+  const [kind, change] = useKind(TIME_KIND_KEY, TIME_KINDS);
+  return kind === "density" ? (
+    <DensityDesk job={job} onKind={change} />
+  ) : (
+    <BurstDesk job={job} onKind={change} />
   );
 }

@@ -1,12 +1,12 @@
 import type { BurstSettings } from "../../api/client";
 import { useCommands } from "../../app/commands";
-import { commonCommands, numberCommand } from "../modulation/recordCommands";
+import { actCommand, commonCommands, numberCommand } from "../modulation/recordCommands";
 import type { RecordsModel } from "../modulation/useRecords";
 
 /** Everything that can be typed on the desk of bursts. */
 export function useBurstCommands(
   model: RecordsModel<BurstSettings>,
-  actions: { toggle: () => unknown; open: () => unknown },
+  actions: { toggle: () => unknown; open: () => unknown; density: () => unknown },
 ) {
   const { change } = model;
   useCommands([
@@ -31,6 +31,7 @@ export function useBurstCommands(
     numberCommand("reference", "highest level expected", "dBm", (referenceLevelDbm) =>
       change({ referenceLevelDbm }),
     ),
+    actCommand("density", "how often which level, and its history", actions.density),
     ...commonCommands(model, actions),
   ]);
 }

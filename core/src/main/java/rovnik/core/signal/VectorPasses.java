@@ -1,6 +1,7 @@
 package rovnik.core.signal;
 
 import jdk.incubator.vector.FloatVector;
+import jdk.incubator.vector.VectorMask;
 import jdk.incubator.vector.VectorShuffle;
 import jdk.incubator.vector.VectorSpecies;
 
@@ -16,8 +17,14 @@ final class VectorPasses {
   static final int LANES = SPECIES.length();
   private static final float HALF_ROOT = (float) Math.sqrt(0.5);
 
-  private static final VectorShuffle<Float> EVEN = VectorShuffle.makeUnzip(SPECIES, 0);
-  private static final VectorShuffle<Float> ODD = VectorShuffle.makeUnzip(SPECIES, 1);
+  // Every second lane, in the lower half and in the upper one again; the upper half is of another
+  // register. JDK 17 works the indices of a rearrangement of two out anew each time.
+  private static final VectorShuffle<Float> EVEN =
+      VectorShuffle.fromOp(SPECIES, lane -> 2 * lane % LANES);
+  private static final VectorShuffle<Float> ODD =
+      VectorShuffle.fromOp(SPECIES, lane -> (2 * lane + 1) % LANES);
+  private static final VectorMask<Float> UPPER =
+      VectorMask.fromLong(SPECIES, (1L << LANES) - (1L << LANES / 2));
 
   // Across lanes: partners so far apart, the sign of the upper one, and its twiddle factors.
   private static final VectorShuffle<Float> SWAP_8 = swap(8);
@@ -84,13 +91,13 @@ final class VectorPasses {
       FloatVector w0 = FloatVector.fromArray(SPECIES, window, o);
       FloatVector x0 = FloatVector.fromArray(SPECIES, iq, g);
       FloatVector y0 = FloatVector.fromArray(SPECIES, iq, g + LANES);
-      FloatVector a0r = x0.rearrange(EVEN, y0).mul(w0);
-      FloatVector a0i = x0.rearrange(ODD, y0).mul(w0);
+      FloatVector a0r = x0.rearrange(EVEN).blend(y0.rearrange(EVEN), UPPER).mul(w0);
+      FloatVector a0i = x0.rearrange(ODD).blend(y0.rearrange(ODD), UPPER).mul(w0);
       FloatVector w4 = FloatVector.fromArray(SPECIES, window, o + 4 * q);
       FloatVector x4 = FloatVector.fromArray(SPECIES, iq, g + 2 * (4 * q));
       FloatVector y4 = FloatVector.fromArray(SPECIES, iq, g + 2 * (4 * q) + LANES);
-      FloatVector a4r = x4.rearrange(EVEN, y4).mul(w4);
-      FloatVector a4i = x4.rearrange(ODD, y4).mul(w4);
+      FloatVector a4r = x4.rearrange(EVEN).blend(y4.rearrange(EVEN), UPPER).mul(w4);
+      FloatVector a4i = x4.rearrange(ODD).blend(y4.rearrange(ODD), UPPER).mul(w4);
       FloatVector p0r = a0r.add(a4r);
       FloatVector p0i = a0i.add(a4i);
       FloatVector m0r = a0r.sub(a4r);
@@ -98,13 +105,13 @@ final class VectorPasses {
       FloatVector w2 = FloatVector.fromArray(SPECIES, window, o + 2 * q);
       FloatVector x2 = FloatVector.fromArray(SPECIES, iq, g + 2 * (2 * q));
       FloatVector y2 = FloatVector.fromArray(SPECIES, iq, g + 2 * (2 * q) + LANES);
-      FloatVector a2r = x2.rearrange(EVEN, y2).mul(w2);
-      FloatVector a2i = x2.rearrange(ODD, y2).mul(w2);
+      FloatVector a2r = x2.rearrange(EVEN).blend(y2.rearrange(EVEN), UPPER).mul(w2);
+      FloatVector a2i = x2.rearrange(ODD).blend(y2.rearrange(ODD), UPPER).mul(w2);
       FloatVector w6 = FloatVector.fromArray(SPECIES, window, o + 6 * q);
       FloatVector x6 = FloatVector.fromArray(SPECIES, iq, g + 2 * (6 * q));
       FloatVector y6 = FloatVector.fromArray(SPECIES, iq, g + 2 * (6 * q) + LANES);
-      FloatVector a6r = x6.rearrange(EVEN, y6).mul(w6);
-      FloatVector a6i = x6.rearrange(ODD, y6).mul(w6);
+      FloatVector a6r = x6.rearrange(EVEN).blend(y6.rearrange(EVEN), UPPER).mul(w6);
+      FloatVector a6i = x6.rearrange(ODD).blend(y6.rearrange(ODD), UPPER).mul(w6);
       FloatVector p2r = a2r.add(a6r);
       FloatVector p2i = a2i.add(a6i);
       FloatVector m2r = a2r.sub(a6r);
@@ -112,13 +119,13 @@ final class VectorPasses {
       FloatVector w1 = FloatVector.fromArray(SPECIES, window, o + q);
       FloatVector x1 = FloatVector.fromArray(SPECIES, iq, g + 2 * q);
       FloatVector y1 = FloatVector.fromArray(SPECIES, iq, g + 2 * q + LANES);
-      FloatVector a1r = x1.rearrange(EVEN, y1).mul(w1);
-      FloatVector a1i = x1.rearrange(ODD, y1).mul(w1);
+      FloatVector a1r = x1.rearrange(EVEN).blend(y1.rearrange(EVEN), UPPER).mul(w1);
+      FloatVector a1i = x1.rearrange(ODD).blend(y1.rearrange(ODD), UPPER).mul(w1);
       FloatVector w5 = FloatVector.fromArray(SPECIES, window, o + 5 * q);
       FloatVector x5 = FloatVector.fromArray(SPECIES, iq, g + 2 * (5 * q));
       FloatVector y5 = FloatVector.fromArray(SPECIES, iq, g + 2 * (5 * q) + LANES);
-      FloatVector a5r = x5.rearrange(EVEN, y5).mul(w5);
-      FloatVector a5i = x5.rearrange(ODD, y5).mul(w5);
+      FloatVector a5r = x5.rearrange(EVEN).blend(y5.rearrange(EVEN), UPPER).mul(w5);
+      FloatVector a5i = x5.rearrange(ODD).blend(y5.rearrange(ODD), UPPER).mul(w5);
       FloatVector p1r = a1r.add(a5r);
       FloatVector p1i = a1i.add(a5i);
       FloatVector m1r = a1r.sub(a5r);
@@ -126,13 +133,13 @@ final class VectorPasses {
       FloatVector w3 = FloatVector.fromArray(SPECIES, window, o + 3 * q);
       FloatVector x3 = FloatVector.fromArray(SPECIES, iq, g + 2 * (3 * q));
       FloatVector y3 = FloatVector.fromArray(SPECIES, iq, g + 2 * (3 * q) + LANES);
-      FloatVector a3r = x3.rearrange(EVEN, y3).mul(w3);
-      FloatVector a3i = x3.rearrange(ODD, y3).mul(w3);
+      FloatVector a3r = x3.rearrange(EVEN).blend(y3.rearrange(EVEN), UPPER).mul(w3);
+      FloatVector a3i = x3.rearrange(ODD).blend(y3.rearrange(ODD), UPPER).mul(w3);
       FloatVector w7 = FloatVector.fromArray(SPECIES, window, o + 7 * q);
       FloatVector x7 = FloatVector.fromArray(SPECIES, iq, g + 2 * (7 * q));
       FloatVector y7 = FloatVector.fromArray(SPECIES, iq, g + 2 * (7 * q) + LANES);
-      FloatVector a7r = x7.rearrange(EVEN, y7).mul(w7);
-      FloatVector a7i = x7.rearrange(ODD, y7).mul(w7);
+      FloatVector a7r = x7.rearrange(EVEN).blend(y7.rearrange(EVEN), UPPER).mul(w7);
+      FloatVector a7i = x7.rearrange(ODD).blend(y7.rearrange(ODD), UPPER).mul(w7);
       FloatVector p3r = a3r.add(a7r);
       FloatVector p3i = a3i.add(a7i);
       FloatVector m3r = a3r.sub(a7r);
@@ -218,23 +225,23 @@ final class VectorPasses {
       FloatVector w0 = FloatVector.fromArray(SPECIES, window, o);
       FloatVector x0 = FloatVector.fromArray(SPECIES, iq, g);
       FloatVector y0 = FloatVector.fromArray(SPECIES, iq, g + LANES);
-      FloatVector a0r = x0.rearrange(EVEN, y0).mul(w0);
-      FloatVector a0i = x0.rearrange(ODD, y0).mul(w0);
+      FloatVector a0r = x0.rearrange(EVEN).blend(y0.rearrange(EVEN), UPPER).mul(w0);
+      FloatVector a0i = x0.rearrange(ODD).blend(y0.rearrange(ODD), UPPER).mul(w0);
       FloatVector w1 = FloatVector.fromArray(SPECIES, window, o + q);
       FloatVector x1 = FloatVector.fromArray(SPECIES, iq, g + 2 * q);
       FloatVector y1 = FloatVector.fromArray(SPECIES, iq, g + 2 * q + LANES);
-      FloatVector a1r = x1.rearrange(EVEN, y1).mul(w1);
-      FloatVector a1i = x1.rearrange(ODD, y1).mul(w1);
+      FloatVector a1r = x1.rearrange(EVEN).blend(y1.rearrange(EVEN), UPPER).mul(w1);
+      FloatVector a1i = x1.rearrange(ODD).blend(y1.rearrange(ODD), UPPER).mul(w1);
       FloatVector w2 = FloatVector.fromArray(SPECIES, window, o + 2 * q);
       FloatVector x2 = FloatVector.fromArray(SPECIES, iq, g + 2 * (2 * q));
       FloatVector y2 = FloatVector.fromArray(SPECIES, iq, g + 2 * (2 * q) + LANES);
-      FloatVector a2r = x2.rearrange(EVEN, y2).mul(w2);
-      FloatVector a2i = x2.rearrange(ODD, y2).mul(w2);
+      FloatVector a2r = x2.rearrange(EVEN).blend(y2.rearrange(EVEN), UPPER).mul(w2);
+      FloatVector a2i = x2.rearrange(ODD).blend(y2.rearrange(ODD), UPPER).mul(w2);
       FloatVector w3 = FloatVector.fromArray(SPECIES, window, o + 3 * q);
       FloatVector x3 = FloatVector.fromArray(SPECIES, iq, g + 2 * (3 * q));
       FloatVector y3 = FloatVector.fromArray(SPECIES, iq, g + 2 * (3 * q) + LANES);
-      FloatVector a3r = x3.rearrange(EVEN, y3).mul(w3);
-      FloatVector a3i = x3.rearrange(ODD, y3).mul(w3);
+      FloatVector a3r = x3.rearrange(EVEN).blend(y3.rearrange(EVEN), UPPER).mul(w3);
+      FloatVector a3i = x3.rearrange(ODD).blend(y3.rearrange(ODD), UPPER).mul(w3);
       FloatVector t0r = a0r.add(a2r);
       FloatVector t0i = a0i.add(a2i);
       FloatVector t1r = a0r.sub(a2r);

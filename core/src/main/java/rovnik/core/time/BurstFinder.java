@@ -3,6 +3,7 @@ package rovnik.core.time;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import org.hipparchus.util.KthSelector;
 import rovnik.core.Refusal;
 import rovnik.core.signal.BandTaker;
 
@@ -60,14 +61,13 @@ final class BurstFinder {
     for (int n = 0; n < count; n++) {
       power[n] = band.re()[n] * (double) band.re()[n] + band.im()[n] * (double) band.im()[n];
     }
-    double[] sorted = power.clone();
-    Arrays.sort(sorted);
-    double most = sorted[count - 1];
+    double most = Arrays.stream(power).max().orElse(0);
     if (!(most > 0)) {
       throw new Refusal(
           "signal", "There is no signal: all samples are 0. Check the source and the connection.");
     }
-    this.quiet = Math.max(ROUNDED * most, sorted[count / 10] / TENTH);
+    this.quiet =
+        Math.max(ROUNDED * most, new KthSelector().select(power.clone(), null, count / 10) / TENTH);
     this.noise = quiet;
     // Values of a filtered noise are independent about once in a time of its filter.
     double independent = Math.max(1, count / rateHz * settings.bandHz());

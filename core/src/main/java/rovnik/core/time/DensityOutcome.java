@@ -1,6 +1,7 @@
 package rovnik.core.time;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import rovnik.core.limits.Limit;
@@ -30,7 +31,16 @@ final class DensityOutcome {
   /** What an event may read low by, in the table of what is sure. */
   private static final double[] LOSSES_DB = {0, 1, 3, 6, 10, 20};
 
+  /** Spectra that are added up in single precision. */
+  private static final int TOGETHER = 64;
+
+  /** What may read so low may be missed. */
+  private static final double MISSED_DB = 30;
+
   private static final double MUCH_OVERLAP = 0.1;
+
+  /** Levels of single spectra that are remembered until it is known which of them matter. */
+  private static final int MOST_KEPT = 1 << 23;
 
   private final DensitySettings settings;
   private final IqRecord record;
@@ -48,6 +58,7 @@ final class DensityOutcome {
   private final LevelDensity density;
   private final History history;
   private final double[] mean;
+  private final float[] factor;
   private final float[] highest;
   private final float[] lowest;
   private final List<Presence> presences;
@@ -78,11 +89,14 @@ final class DensityOutcome {
     this.density = new LevelDensity(points);
     this.history = new History(points, spectra.frames());
     this.mean = new double[points];
-    this.highest = new float[points];
+    this.factor = new float[points];
     this.lowest = new float[points];
-    java.util.Arrays.fill(lowest, Float.POSITIVE_INFINITY);
-    gather();
-    this.presences = new PresenceFinder(spectra, highest, noise()).find();
+    Arrays.fill(lowest, Float.POSITIVE_INFINITY);
+    long cells = (long) points * spectra.frames();
+    short[] kept = new short[cells <= MOST_KEPT ? (int) cells : 0];
+    gather(kept);
+    this.highest = history.highest();
+    this.presences = new PresenceFinder(spectra, highest, factor, kept, noise()).find();
   }
 
   /** Frequency at the plane of each point, and what its level there is over dB of full scale. */
@@ -98,25 +112,32 @@ final class DensityOutcome {
     }
   }
 
-  private void gather() {
-    float[] factor = new float[points];
+  private void gather(short[] kept) {
     for (int i = 0; i < points; i++) {
       factor[i] = (float) Math.pow(10, (addDb[i] - centreDb) / 10);
     }
     int frames = spectra.frames();
+    float[] partly = new float[points];
     double fade = settings.decaySeconds() > 0 ? spectra.stepSeconds() / settings.decaySeconds() : 0;
     spectra.each(
         (frame, power) -> {
-          density.add(power, factor, (float) Math.exp(-fade * (frames - 1 - frame)));
+          float weight = fade == 0 ? 1 : (float) Math.exp(-fade * (frames - 1 - frame));
+          density.add(power, factor, weight, kept, kept.length == 0 ? 0 : frame * points);
           history.add(frame, power);
-          for (int i = 0; i < points; i++) {
-            mean[i] += power[i];
-            highest[i] = Math.max(highest[i], power[i]);
-            lowest[i] = Math.min(lowest[i], power[i]);
+          toEnds(power, partly);
+          if (frame % TOGETHER == TOGETHER - 1 || frame == frames - 1) {
+            for (int i = 0; i < points; i++) {
+              mean[i] += (double) partly[i] / frames;
+            }
+            Arrays.fill(partly, 0);
           }
         });
+  }
+
+  private void toEnds(float[] power, float[] sum) {
     for (int i = 0; i < points; i++) {
-      mean[i] /= frames;
+      sum[i] += power[i];
+      lowest[i] = Math.min(lowest[i], power[i]);
     }
   }
 
@@ -161,6 +182,17 @@ final class DensityOutcome {
               percent(p)));
     }
     return out.toString();
+  }
+
+  /**
+   * Both edges of each stretch lie anywhere between two spectra; half of the level is found to a
+   * tenth.
+   */
+  private UncertaintyBudget edges(Presence p) {
+    double step = 100.0 / spectra.frames();
+    return new UncertaintyBudget()
+        .normal("edges", step * Math.sqrt(p.runs() / 6.0))
+        .rectangular("half of the level", 0.2 * step * p.runs());
   }
 
   private double percent(Presence p) {
@@ -211,7 +243,7 @@ final class DensityOutcome {
               "Share of time that it is there",
               percent(p),
               "%",
-              new UncertaintyBudget().normal("edges", 100.0 * p.runs() / spectra.frames()),
+              edges(p),
               Limit.NONE,
               marks));
     }
@@ -231,7 +263,8 @@ final class DensityOutcome {
             sure,
             "s",
             new UncertaintyBudget()
-                .rectangular("reference", Double.isNaN(relative) ? 0 : relative * sure),
+                .rectangular("reference", Double.isNaN(relative) ? 0 : relative * sure)
+                .rectangular("between samples", 1 / layout.sampleRateHz()),
             Limit.NONE,
             List.of()));
     return out;
@@ -254,7 +287,7 @@ final class DensityOutcome {
       return "";
     }
     double loss = certainty.lossDb(longest);
-    return Double.isInfinite(loss) || loss > 30
+    return loss > MISSED_DB
         ? "so short that others may be missed"
         : String.format(Locale.ROOT, "so short that it may read %.1f dB low", loss);
   }
@@ -280,7 +313,7 @@ final class DensityOutcome {
     out.add(series("highest", "Highest", x, "Level", unit(), new Values.Real(most), facts));
     out.add(series("mean", "Mean power", x, "Level", unit(), new Values.Real(usual), facts));
     out.add(series("lowest", "Lowest", x, "Level", unit(), new Values.Real(least), facts));
-    int low = density.lowest();
+    int low = density.floor();
     int high = Math.max(low + 1, density.highest());
     Axis levels =
         Axis.even(
@@ -334,12 +367,7 @@ final class DensityOutcome {
   }
 
   private List<ResultTable> tables() {
-    List<ResultTable> out = new ArrayList<>();
-    if (!presences.isEmpty()) {
-      out.add(there());
-    }
-    out.add(sure());
-    return out;
+    return List.of(there(), sure());
   }
 
   private ResultTable there() {
@@ -354,7 +382,7 @@ final class DensityOutcome {
                   Cell.of(percent(p)),
                   Cell.of(p.runs()),
                   Cell.of(p.longest() * spectra.stepSeconds()),
-                  Cell.of(tooShort(p))),
+                  low(p)),
               Verdict.NONE));
     }
     return new ResultTable(
@@ -364,11 +392,17 @@ final class DensityOutcome {
             new Column(Axis.FREQUENCY, "Hz"),
             new Column("Highest", unit()),
             new Column("Mean", unit()),
-            new Column("Share of time", "%"),
+            new Column("Share", "%"),
             new Column("Times", ""),
             new Column("Longest", "s"),
-            new Column("Mark", "")),
+            new Column("Low by at most", "dB")),
         rows);
+  }
+
+  private Cell low(Presence p) {
+    double longest = p.longest() * spectra.stepSeconds();
+    double loss = longest >= certainty.fullSeconds() ? 0 : certainty.lossDb(longest);
+    return loss > MISSED_DB ? Cell.of("some missed") : Cell.of(loss);
   }
 
   /** What is sure to be seen, and what would be with other settings. */

@@ -1,7 +1,5 @@
 package rovnik.core.time;
 
-import java.util.Arrays;
-
 /**
  * Spectra under each other, thinned honestly: each row has the highest of the spectra it stands
  * for.
@@ -19,7 +17,6 @@ final class History {
     this.perRow = Math.max(1, (frames + MOST_ROWS - 1) / MOST_ROWS);
     this.rows = (frames + perRow - 1) / perRow;
     this.highest = new float[rows * points];
-    Arrays.fill(highest, 0);
   }
 
   int rows() {
@@ -37,6 +34,17 @@ final class History {
     }
   }
 
+  /** Highest power of each point of all. */
+  float[] highest() {
+    float[] out = new float[points];
+    for (int r = 0; r < rows; r++) {
+      for (int i = 0; i < points; i++) {
+        out[i] = Math.max(out[i], highest[r * points + i]);
+      }
+    }
+    return out;
+  }
+
   /**
    * Levels, point after point.
    *
@@ -46,7 +54,8 @@ final class History {
     float[] out = new float[rows * points];
     for (int r = 0; r < rows; r++) {
       for (int i = 0; i < points; i++) {
-        out[i * rows + r] = (float) (10 * Math.log10(highest[r * points + i] + 1e-30) + addDb[i]);
+        out[i * rows + r] =
+            LevelDensity.fastDb(highest[r * points + i] + 1e-30f) + (float) addDb[i];
       }
     }
     return out;

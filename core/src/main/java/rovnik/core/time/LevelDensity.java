@@ -10,10 +10,26 @@ final class LevelDensity {
   static final int ROWS = 400;
   static final double CELL_DB = 0.5;
 
+  /** Share of all levels that the lowest row may stand for. */
+  private static final double RARELY = 1e-3;
+
   private static final int SHIFT = 15;
 
   /** Row of each number by its upper bits. */
   private static final short[] ROW = rows();
+
+  private static final int MANTISSA = 10;
+  private static final int MANTISSAS = 1 << MANTISSA;
+  private static final float EXPONENT_DB = (float) (10 * Math.log10(2));
+
+  /** Of each beginning of a mantissa, in its middle. */
+  private static final float[] MANTISSA_DB = new float[MANTISSAS];
+
+  static {
+    for (int i = 0; i < MANTISSAS; i++) {
+      MANTISSA_DB[i] = (float) (10 * Math.log10(1 + (i + 0.5) / MANTISSAS));
+    }
+  }
 
   /** Level of the lowest row's lower edge, dB of a power of 1. */
   static final double LOWEST_DB = 10 - ROWS * CELL_DB;
@@ -42,6 +58,13 @@ final class LevelDensity {
     return ROW[Float.floatToRawIntBits(power) >>> SHIFT & ROW.length - 1];
   }
 
+  /** dB of a power, to 0.004 dB; what is 0 is far down. */
+  static float fastDb(float power) {
+    int bits = Float.floatToRawIntBits(power);
+    return EXPONENT_DB * ((bits >>> 23) - 127)
+        + MANTISSA_DB[bits >>> 23 - MANTISSA & MANTISSAS - 1];
+  }
+
   /** Middle of a row, dB of a power of 1. */
   static double levelDb(int row) {
     return LOWEST_DB + (row + 0.5) * CELL_DB;
@@ -51,25 +74,36 @@ final class LevelDensity {
    * Counts a spectrum.
    *
    * @param factor of each point's power
+   * @param rows of all points are written here from a place on, as far as it reaches
    */
-  void add(float[] power, float[] factor, float weight) {
-    for (int i = 0, at = 0; i < points; i++, at += ROWS) {
+  void add(float[] power, float[] factor, float weight, short[] rows, int from) {
+    int kept = Math.max(0, Math.min(points, rows.length - from));
+    for (int i = 0, at = 0; i < kept; i++, at += ROWS) {
+      int row = row(power[i] * factor[i]);
+      rows[from + i] = (short) row;
+      share[at + row] += weight;
+    }
+    for (int i = kept, at = kept * ROWS; i < points; i++, at += ROWS) {
       share[at + row(power[i] * factor[i])] += weight;
     }
     all += weight;
   }
 
-  /** Lowest row that anything was in. */
-  int lowest() {
-    int low = ROWS - 1;
-    for (int i = 0; i < points; i++) {
-      for (int r = 0; r < low; r++) {
-        low = share[i * ROWS + r] > 0 ? r : low;
+  /** Row below which so little of all was that no row of its own is spent on it. */
+  int floor() {
+    double left = RARELY * all * points;
+    for (int r = 0; r < ROWS - 1; r++) {
+      for (int i = 0; i < points; i++) {
+        left -= share[i * ROWS + r];
+      }
+      if (left < 0) {
+        return r;
       }
     }
-    return low;
+    return ROWS - 1;
   }
 
+  /** Highest row that anything was in. */
   int highest() {
     int high = 0;
     for (int i = 0; i < points; i++) {
@@ -80,7 +114,10 @@ final class LevelDensity {
     return high;
   }
 
-  /** Shares of time in percent, point after point, of rows from one to another. */
+  /**
+   * Shares of time in percent, point after point, of rows from one to another; the lowest also has
+   * what lies below it.
+   */
   float[] percent(int low, int high) {
     int rows = high - low + 1;
     float[] out = new float[points * rows];
@@ -88,6 +125,9 @@ final class LevelDensity {
     for (int i = 0; i < points; i++) {
       for (int r = 0; r < rows; r++) {
         out[i * rows + r] = scale * share[i * ROWS + low + r];
+      }
+      for (int r = 0; r < low; r++) {
+        out[i * rows] += scale * share[i * ROWS + r];
       }
     }
     return out;

@@ -22,15 +22,23 @@ final class PresenceFinder {
 
   private final FrameSpectra spectra;
   private final float[] highest;
+  private final float[] factor;
+  private final short[] kept;
   private final double threshold;
 
   /**
    * @param highest power of each point
+   * @param factor of each point's power, for its row
+   * @param kept rows of the points of all spectra, one spectrum after the other; empty if they were
+   *     too many to be kept, so that the spectra are made once more
    * @param noise mean power of noise
    */
-  PresenceFinder(FrameSpectra spectra, float[] highest, double noise) {
+  PresenceFinder(
+      FrameSpectra spectra, float[] highest, float[] factor, short[] kept, double noise) {
     this.spectra = spectra;
     this.highest = highest;
+    this.factor = factor;
+    this.kept = kept;
     this.threshold = noise * Math.log((double) highest.length * spectra.frames() / CHANCE);
   }
 
@@ -61,27 +69,58 @@ final class PresenceFinder {
     if (points.length == 0) {
       return List.of();
     }
-    int[] frames = new int[points.length];
-    int[] runs = new int[points.length];
-    int[] run = new int[points.length];
-    int[] longest = new int[points.length];
-    spectra.each(
-        (frame, power) -> {
-          for (int p = 0; p < points.length; p++) {
-            if (power[points[p]] >= THERE * highest[points[p]]) {
-              frames[p]++;
-              run[p]++;
-              runs[p] += run[p] == 1 ? 1 : 0;
-              longest[p] = Math.max(longest[p], run[p]);
-            } else {
-              run[p] = 0;
+    Runs runs = new Runs(points.length);
+    if (kept.length > 0) {
+      int[] least = new int[points.length];
+      for (int p = 0; p < points.length; p++) {
+        least[p] = LevelDensity.row((float) (THERE * highest[points[p]] * factor[points[p]]));
+      }
+      for (int frame = 0; frame < spectra.frames(); frame++) {
+        int at = frame * highest.length;
+        for (int p = 0; p < points.length; p++) {
+          runs.next(p, kept[at + points[p]] >= least[p]);
+        }
+      }
+    } else {
+      spectra.each(
+          (frame, power) -> {
+            for (int p = 0; p < points.length; p++) {
+              runs.next(p, power[points[p]] >= THERE * highest[points[p]]);
             }
-          }
-        });
+          });
+    }
     List<Presence> out = new ArrayList<>();
     for (int p = 0; p < points.length; p++) {
-      out.add(new Presence(points[p], highest[points[p]], frames[p], runs[p], longest[p]));
+      out.add(
+          new Presence(
+              points[p], highest[points[p]], runs.frames[p], runs.runs[p], runs.longest[p]));
     }
     return out;
+  }
+
+  /** Counts stretches in which something is there. */
+  private static final class Runs {
+    final int[] frames;
+    final int[] runs;
+    final int[] longest;
+    private final int[] run;
+
+    Runs(int things) {
+      frames = new int[things];
+      runs = new int[things];
+      longest = new int[things];
+      run = new int[things];
+    }
+
+    void next(int thing, boolean there) {
+      if (there) {
+        frames[thing]++;
+        run[thing]++;
+        runs[thing] += run[thing] == 1 ? 1 : 0;
+        longest[thing] = Math.max(longest[thing], run[thing]);
+      } else {
+        run[thing] = 0;
+      }
+    }
   }
 }

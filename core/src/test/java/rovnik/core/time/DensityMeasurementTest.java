@@ -91,7 +91,7 @@ public class DensityMeasurementTest {
       double bound = 5 * Math.sqrt(truth * (1 - truth) / independent) + 0.003;
       assertEquals(cumulative, truth, bound, edgeDb + " dB");
     }
-    assertTrue(o.table("there").isEmpty(), o.summary());
+    assertTrue(o.table("there").orElseThrow().rows().isEmpty(), o.summary());
   }
 
   @Test

@@ -4,6 +4,7 @@ import java.util.List;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import rovnik.core.time.BurstMeasurement;
+import rovnik.core.time.DensityMeasurement;
 import rovnik.server.bench.BenchService;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobService;
@@ -37,5 +38,26 @@ class TimeKinds {
   @Bean
   SettingsFile.Checked checkedBursts(Json json) {
     return new CheckedRecord<>(BurstMeasurement.KIND, BurstSettingsDto.class, json);
+  }
+
+  @Bean
+  LiveKind liveDensity(BenchService bench, JobService jobs, RecordedStretches recorded) {
+    return new RecordKind<>(
+        DensityMeasurement.KIND, DensitySettingsDto.FIRST, List.of(), bench, jobs, recorded);
+  }
+
+  @Bean
+  FileMeasurement<DensitySettingsDto> recordedDensity(RecordedStretches recorded) {
+    return new RecordedMeasurement<>(
+        DensityMeasurement.KIND,
+        DensityMeasurement.TITLE,
+        DensitySettingsDto.class,
+        DensitySettingsDto.FIRST,
+        recorded);
+  }
+
+  @Bean
+  SettingsFile.Checked checkedDensity(Json json) {
+    return new CheckedRecord<>(DensityMeasurement.KIND, DensitySettingsDto.class, json);
   }
 }

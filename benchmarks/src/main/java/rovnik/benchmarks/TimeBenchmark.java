@@ -1,0 +1,76 @@
+package rovnik.benchmarks;
+
+import java.util.Random;
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OperationsPerInvocation;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+import rovnik.core.limits.Limit;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Window;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.time.BurstMeasurement;
+import rovnik.core.time.BurstSettings;
+import rovnik.core.time.DensityMeasurement;
+import rovnik.core.time.DensitySettings;
+
+/** What comes and goes, in samples a second. */
+@State(Scope.Thread)
+@BenchmarkMode(Mode.Throughput)
+@OutputTimeUnit(TimeUnit.SECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(value = 1, jvmArgsAppend = "--add-modules=jdk.incubator.vector")
+public class TimeBenchmark {
+  private static final int SAMPLES = 1 << 21;
+  private static final double RATE = 1e6;
+  private static final int POINTS = 1024;
+
+  private IqRecord record;
+  private DensityMeasurement density;
+  private BurstMeasurement bursts;
+
+  /** Noise, a carrier, and bursts of another. */
+  @Setup
+  public void setUp() {
+    float[] iq = new float[2 * SAMPLES];
+    Random random = new Random(1);
+    for (int n = 0; n < SAMPLES; n++) {
+      double burst = n % 3100 < 300 ? 0.2 : 0;
+      double a = 2 * Math.PI * 0.1 * n;
+      double b = -2 * Math.PI * 0.23 * n;
+      iq[2 * n] = (float) (0.01 * Math.cos(a) + burst * Math.cos(b) + 1e-3 * random.nextGaussian());
+      iq[2 * n + 1] =
+          (float) (0.01 * Math.sin(a) + burst * Math.sin(b) + 1e-3 * random.nextGaussian());
+    }
+    record = new IqRecord(iq, RATE, 1e9, Double.NaN, false);
+    double rbwHz = Window.HANN.figures().width3dbBins() * RATE / POINTS;
+    density = new DensityMeasurement(new DensitySettings(0, 0, rbwHz, Window.HANN, 50, 10, 0, 0));
+    bursts =
+        new BurstMeasurement(
+            new BurstSettings(0, 250e3, 10, 0, Double.NaN, 0, 0, Limit.NONE, Limit.NONE));
+  }
+
+  /** Density, history, traces and what was there: 1,024 points, half overlap. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome densitySamples() {
+    return density.of(record, MeasurementContext.BARE);
+  }
+
+  /** Bursts in a quarter of the record's band. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome burstSamples() {
+    return bursts.of(record, MeasurementContext.BARE);
+  }
+}
