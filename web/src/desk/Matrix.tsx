@@ -57,7 +57,7 @@ interface Props {
   /** A place across in words, or a distance of two. */
   acrossWords: (x: number) => string;
   /** Ends of the axis down, where it is one of numbers, and a place or distance in words. */
-  down?: { ends: [number, number]; words: (y: number) => string };
+  down?: { ends: [number, number]; words: (y: number) => string; ticks: (y: number) => string };
   /** What the rows are, at the top and at the bottom, where they are not numbers. */
   top?: string;
   bottom?: string;
@@ -172,7 +172,7 @@ export function Matrix(props: Props) {
         {down &&
           TICKS.map((share) => (
             <span key={share} className={`figures ${classes.matrixTick}`} style={at(share)}>
-              {down.words(between(down.ends, share))}
+              {down.ticks(between(down.ends, share))}
             </span>
           ))}
         {props.over && (
@@ -207,17 +207,15 @@ export function Matrix(props: Props) {
       </div>
       <div className={`figures ${classes.matrixFoot}`}>
         <span>{props.acrossWords(across[0])}</span>
+        <span>{props.acrossWords(across[1])}</span>
+      </div>
+      <div className={`figures ${classes.matrixWords}`}>
         <span className={classes.legend}>
           {range[0]} <span className={classes.legendBar} style={{ background: legend(dark) }} />{" "}
           {range[1]} {props.unit}
         </span>
-        <span>{props.acrossWords(across[1])}</span>
-        <span className={classes.matrixWords}>
-          {spot
-            ? told(props, spot, mark)
-            : props.top && `top: ${props.top}; bottom: ${props.bottom}`}
-          {!spot && !props.top && "click to mark a place and read from there"}
-        </span>
+        {props.top && `top: ${props.top}; bottom: ${props.bottom}`}
+        {spot && <span className={classes.matrixTold}>{told(props, spot, mark)}</span>}
       </div>
     </div>
   );
@@ -244,7 +242,7 @@ function told(props: Props, spot: Spot, mark: Spot | null): string {
   if (down) {
     far.push(down.words(between(down.ends, spot.y) - between(down.ends, mark.y)));
   }
-  return `${words.join(", ")}; from the mark ${far.join(", ")}`;
+  return `${words.join(", ")}; off the mark by ${far.join(", ")}`;
 }
 
 function legend(dark: boolean): string {

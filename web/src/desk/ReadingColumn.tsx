@@ -52,7 +52,13 @@ const WIDTHS = new Set([
 ]);
 
 /** Frequencies that are none of a difference. */
-const PLACES = new Set(["carrierFrequency", "rate", "symbolRate", "toneSquelch"]);
+const PLACES = new Set([
+  "carrierFrequency",
+  "highestFrequency",
+  "rate",
+  "symbolRate",
+  "toneSquelch",
+]);
 
 /** Numbers of things, which are certain. */
 const COUNTS = new Set(["bursts", "missed"]);

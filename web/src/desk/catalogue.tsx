@@ -71,6 +71,12 @@ const wordsAt =
           : formatEngineering(v, unit, digits)
         : String(Number(v.toPrecision(digits))).replace("-", "\u2212");
 
+/** The same in as few digits as an axis has room for. */
+const ticksAt = (unit: string) => (v: number) =>
+  unit.startsWith("dB")
+    ? `${Math.round(v)} ${unit}`.replace("-", "\u2212")
+    : wordsAt(unit, unit ? 3 : 2)(v);
+
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;
 
@@ -181,7 +187,11 @@ function MatrixView({ look, series }: Drawing) {
       decades={series.quantity === SHARE_OF_TIME}
       unit={series.unit}
       acrossWords={wordsAt(axis.unit)}
-      down={{ ends: upward ? [end, start] : [start, end], words: wordsAt(rows?.unit ?? "", 3) }}
+      down={{
+        ends: upward ? [end, start] : [start, end],
+        words: wordsAt(rows?.unit ?? ""),
+        ticks: ticksAt(rows?.unit ?? ""),
+      }}
       over={over}
     />
   );

@@ -135,6 +135,15 @@ public class ScreenshotMaker {
     page.getByTestId("reading-period").waitFor();
     wait(page, 1500);
     shoot(page, "bursts");
+    type(page, "density");
+    page.getByLabel("Span", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "centre 458.525M");
+    type(page, "span 2M");
+    type(page, "reference 5");
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
+    page.getByTestId("reading-highestLevel").waitFor();
+    wait(page, 1500);
+    shoot(page, "density");
     page.keyboard().press("Space");
     page.navigate(rovnik.url() + "/modulation");
   }

@@ -35,6 +35,9 @@ public class TimeScreenTest extends GeneratorScreen {
   @Test
   public void burstsAreFoundJudgedAndKept() {
     job("Vector generator, its own errors");
+    // What is typed before the desk has its source is answered by a sentence and lost.
+    assertThat(page.getByLabel("Band", exact())).isVisible();
+    assertThat(page.getByLabel("Reference level", exact())).isVisible();
     enter("centre 458.525M");
     enter("band 1M");
     enter("length 50m");
@@ -55,5 +58,43 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByText("too slow").first()).isVisible();
     control(GENERATOR, "output", "off");
     assertThat(page.getByText(words("No burst: the highest level stays"))).isVisible();
+  }
+
+  /**
+   * Density and history of the same: what is there, what is sure, and two places read against each
+   * other.
+   */
+  @Test(dependsOnMethods = "burstsAreFoundJudgedAndKept")
+  public void densityAndHistory() {
+    job("Vector generator, its own errors");
+    control(GENERATOR, "output", "on");
+    enter("density");
+    assertThat(page.getByLabel("Span", exact())).isVisible();
+    enter("centre 458.525M");
+    enter("span 1M");
+    enter("rbw 20k");
+    enter("length 50m");
+    enter("reference 5");
+    assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^5 dBm$"));
+    start();
+    assertThat(reading("highestLevel")).containsText(words("[+-\u2212]?0\\.\\d+ dBm"));
+    assertThat(reading("share")).containsText(words("(9|10)\\.\\d+ %"));
+    assertThat(reading("sure")).containsText(words("1\\d\\d\\.?\\d* us"));
+    assertThat(page.getByTestId("table-there")).containsText("458.525 MHz");
+    Locator history =
+        page.getByRole(AriaRole.GROUP)
+            .filter(
+                new Locator.FilterOptions()
+                    .setHas(page.getByLabel("Level over frequency and time", exact())));
+    history.focus();
+    history.press("Enter");
+    history.press("ArrowDown");
+    assertThat(page.getByText(words("off the mark by 0 Hz, .* [mu\u00B5]s"))).isVisible();
+    keepsTheRules();
+    enter("overlap 99");
+    assertThat(page.getByText(words("overlap by 0 to 98 %")).first()).isVisible();
+    enter("bursts");
+    assertThat(page.getByLabel("Band", exact())).isVisible();
+    control(GENERATOR, "output", "off");
   }
 }

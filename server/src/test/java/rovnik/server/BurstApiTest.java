@@ -72,6 +72,50 @@ public class BurstApiTest extends GeneratorBench {
     refused(id, "{\"bandHz\":1e6,\"startSeconds\":1}", "startSeconds", "too little");
   }
 
+  /**
+   * The same generator through receiver and cable, as a density; and a recording of its waveform.
+   */
+  @Test
+  public void densityOfPulses() {
+    long id = make(PULSES).get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-10", "output", "on", "adjust", "");
+    server.json(
+        server.send(
+            "PATCH",
+            live("density", "/settings"),
+            "{\"centreHz\":458.525e6,\"spanHz\":1e6,\"rbwHz\":2e4,\"seconds\":0.05,"
+                + "\"referenceLevelDbm\":5}"),
+        200);
+    server.json(server.send("POST", live("density", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("density", "/outcome")).statusCode() == 200);
+    JsonNode kept =
+        server.json(server.send("POST", live("density", "/keep"), "{\"name\":\"seen\"}"), 201);
+    JsonNode outcome = server.json(server.get(live("density", "/outcome")), 200).get("outcome");
+    within(outcome, "highestLevel", -10 + 10 * Math.log10(3.1e-3 / (3e-4 - 5e-6 / 4)));
+    within(outcome, "share", 100 * 3e-4 / 3.1e-3);
+    within(outcome, "highestFrequency", 458.525e6);
+    assertEquals(kept.get("kind").asString(), "density");
+    long still = make(PULSES.replace("8e6", "4e6")).get("id").asLong();
+    String wrong = "{\"measurement\":\"density\",\"settings\":{\"overlapPercent\":100}}";
+    assertEquals(
+        server
+            .json(server.send("POST", "/api/recordings/" + still + "/measure", wrong), 400)
+            .get("field")
+            .asString(),
+        "overlapPercent");
+    JsonNode file =
+        server
+            .json(
+                server.send(
+                    "POST",
+                    "/api/recordings/" + still + "/measure",
+                    "{\"measurement\":\"density\",\"settings\":{\"rbwHz\":2e4}}"),
+                200)
+            .get("outcome");
+    within(file, "share", 100 * 3e-4 / 3.1e-3);
+  }
+
   private void refused(long id, String settings, String field, String words) {
     JsonNode answer = measure(id, settings, 400);
     assertEquals(answer.get("field").asString(), field, answer.toString());
