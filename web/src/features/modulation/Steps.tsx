@@ -106,6 +106,7 @@ export function Steps<S extends object>(props: Props<S>) {
               <Button
                 size="compact-sm"
                 variant={running ? "default" : "filled"}
+                disabled={!state}
                 onClick={() => (running ? model.hold() : model.start())}
               >
                 {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}

@@ -128,6 +128,7 @@ export function ReceiverSteps(props: {
             <Button
               size="compact-sm"
               variant={running ? "default" : "filled"}
+              disabled={!state}
               onClick={() => (running ? model.hold() : model.start())}
             >
               {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}

@@ -114,6 +114,7 @@ export function Steps(props: Props) {
               <Button
                 size="compact-sm"
                 variant={running ? "default" : "filled"}
+                disabled={!state}
                 onClick={() => (running ? model.hold() : model.start())}
               >
                 {running ? "Hold" : state?.phase === "HELD" ? "Resume" : "Start"}
