@@ -40,6 +40,7 @@ export type CarrierDescription = Schemas["CarrierDescription"];
 export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
+export type AmplitudeSettings = Schemas["AmplitudeSettings"];
 export type DensitySettings = Schemas["DensitySettings"];
 export type ReceiverSettings = Schemas["ReceiverSettings"];
 export type ReceiverState = SessionState<ReceiverSettings, Schemas["ReceiverSource"]>;

@@ -126,12 +126,20 @@ function label(u: uPlot, text: string, x: number, y: number, others: Box[]) {
 function drawCurve(u: uPlot, curve: PlotCurve, labels: Box[]) {
   const { ctx } = u;
   const ratio = devicePixelRatio;
-  const colour = css(curve.limit ? "--plane" : `--trace-${curve.colour ?? 0}`);
+  const colour = css(
+    curve.edge ? "--ink" : curve.limit ? "--plane" : `--trace-${curve.colour ?? 0}`,
+  );
+  ctx.setLineDash(curve.edge ? [4 * ratio, 3 * ratio] : []);
   ctx.strokeStyle = colour;
   ctx.fillStyle = colour;
   ctx.lineWidth = 1.6 * ratio;
   ctx.beginPath();
-  if (curve.x.length > 2 * u.bbox.width) {
+  if (curve.edge) {
+    const x = u.valToPos(curve.x[0], "x", true);
+    ctx.moveTo(x, u.bbox.top);
+    ctx.lineTo(x, u.bbox.top + u.bbox.height);
+    ctx.stroke();
+  } else if (curve.x.length > 2 * u.bbox.width) {
     ribbon(u, curve, ctx.lineWidth / 2);
     ctx.fill();
   } else {
@@ -140,6 +148,7 @@ function drawCurve(u: uPlot, curve: PlotCurve, labels: Box[]) {
     }
     ctx.stroke();
   }
+  ctx.setLineDash([]);
   if (curve.dots) {
     for (let i = 0; i < curve.x.length; i++) {
       ctx.beginPath();

@@ -81,7 +81,7 @@ export function options(live: { current: PlotProps }) {
         // A low plot has room for the quantity, not for its plane.
         label: (u: uPlot) =>
           u.height < LOW ? live.current.yLabel.split(" at ")[0] : live.current.yLabel,
-        ...(props.yUnit === "V" || props.yUnit === "W" || props.yUnit === "s"
+        ...(["V", "W", "s", "Hz"].includes(props.yUnit)
           ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
           : {}),
       },

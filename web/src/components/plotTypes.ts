@@ -35,6 +35,8 @@ export interface PlotCurve {
   y: number[];
   /** A limit is drawn in the accent that belongs to limits. */
   limit?: boolean;
+  /** A place, such as the edge of a band, is a broken stroke in ink. */
+  edge?: boolean;
   colour?: number;
   /** Draw the points as well. */
   dots?: boolean;

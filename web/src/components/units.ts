@@ -97,7 +97,7 @@ export function levelRatioDb(a: number, b: number, unit: string): number {
 const SECONDS: [number, string][] = [
   [1, "s"],
   [1e-3, "ms"],
-  [1e-6, "us"],
+  [1e-6, "\u00B5s"],
   [1e-9, "ns"],
   [1e-12, "ps"],
 ];

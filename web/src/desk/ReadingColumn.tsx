@@ -55,6 +55,7 @@ const WIDTHS = new Set([
 const PLACES = new Set([
   "carrierFrequency",
   "highestFrequency",
+  "lineFrequency",
   "rate",
   "symbolRate",
   "toneSquelch",

@@ -1,4 +1,81 @@
 import { QuantityField } from "../components/QuantityField";
+import { formatEngineering, formatHertz } from "../components/units";
+
+/** Settings that whatever is measured of single records has. */
+export interface OfRecord {
+  centreHz: number;
+  seconds: number;
+  startSeconds: number;
+  referenceLevelDbm: number;
+}
+
+/** What a field of them is made with. */
+export interface RecordPart {
+  settings: OfRecord;
+  /** Of a recording: it has a middle and a beginning, and no reference level. */
+  recording: boolean;
+  wrong: (field: string) => string | undefined;
+  change: (part: Partial<OfRecord>) => unknown;
+}
+
+/** Middle of what is looked at. */
+export function CentreField(props: {
+  of: RecordPart;
+  /** What an arrow moves it by, Hz. */
+  step: number;
+}) {
+  const { settings, recording, wrong, change } = props.of;
+  return (
+    <QuantityField
+      label="Centre"
+      unit="Hz"
+      value={settings.centreHz}
+      words={recording ? { middle: 0 } : undefined}
+      error={wrong("centreHz")}
+      format={(v) => (v === 0 ? "the middle" : formatHertz(v))}
+      next={(v, up) => v + (up ? 1 : -1) * props.step}
+      onCommit={(centreHz) => change({ centreHz })}
+    />
+  );
+}
+
+/** How long the result is, and of a recording where it begins. */
+export function LengthField({ of }: { of: RecordPart }) {
+  const { settings, recording, wrong, change } = of;
+  return (
+    <>
+      over{" "}
+      <QuantityField
+        label="Result length"
+        unit="s"
+        value={settings.seconds}
+        error={wrong("seconds")}
+        format={(v) => formatEngineering(v, "s")}
+        onCommit={(seconds) => change({ seconds })}
+      />
+      {recording && (
+        <BeginField
+          value={settings.startSeconds}
+          step={settings.seconds / 2}
+          error={wrong("startSeconds")}
+          onCommit={(startSeconds) => change({ startSeconds })}
+        />
+      )}
+    </>
+  );
+}
+
+/** The highest level that is expected of a receiver; a recording has none. */
+export function ReferenceLine({ of }: { of: RecordPart }) {
+  const { settings, recording, wrong, change } = of;
+  return recording ? null : (
+    <ReferenceField
+      value={settings.referenceLevelDbm}
+      error={wrong("referenceLevelDbm")}
+      onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
+    />
+  );
+}
 
 /** The highest level that is expected, as the last line of a sentence of settings. */
 export function ReferenceField(props: {

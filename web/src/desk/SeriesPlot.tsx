@@ -27,6 +27,7 @@ function curveOf({ series, label, colour }: Drawn): PlotCurve {
     x: Array.from(placesOf(series)),
     y: Array.from(valuesOf(series)),
     limit: series.role !== "DATA",
+    edge: series.role === "EDGE",
     dots: series.role === "DATA" && series.axis.points <= 60,
   };
 }
@@ -82,6 +83,7 @@ export function SeriesPlot(props: {
   yLabel?: string;
   lead?: ReactNode;
   spoiled?: { fromHz: number; toHz: number; why: string }[];
+  onPlace?: (x: number) => unknown;
 }) {
   const { drawn, zooms } = props;
   const main = drawn[0]?.series;
@@ -89,14 +91,18 @@ export function SeriesPlot(props: {
     return null;
   }
   const traces = drawn.filter((d) => even(d.series)).map(traceOf);
-  const curves = drawn.filter((d) => !even(d.series)).map(curveOf);
+  const own = drawn.filter((d) => !even(d.series));
+  const curves = own.map(curveOf);
   const ends = [
     ...traces.map((t) => [t.startHz, t.startHz + (t.level.length - 1) * t.stepHz]),
     ...curves.filter((c) => !c.limit).map((c) => c.x),
   ];
   const [low, high] = atLeast(
     main.quantity.endsWith("power of ten") ? 1 : 0,
-    extent([...traces.map((t) => t.level), ...curves.map((c) => c.y)]),
+    extent([
+      ...traces.map((t) => t.level),
+      ...curves.filter((_, i) => own[i].series.role !== "EDGE").map((c) => c.y),
+    ]),
   );
   const step = main.unit.startsWith("dB") ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
   const plane = main.plane ? ` at ${main.plane}` : "";
@@ -116,6 +122,7 @@ export function SeriesPlot(props: {
       spoiled={props.spoiled}
       onZoom={zooms.onZoom}
       onZoomBack={zooms.onZoomBack}
+      onPlace={props.onPlace}
     />
   );
 }

@@ -10,6 +10,7 @@ import { ComplexPlane } from "./ComplexPlane";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
+import { usePlacing } from "./placing";
 import { ReadingColumn } from "./ReadingColumn";
 import { SeriesPlot, useZooms } from "./SeriesPlot";
 import { SharesTable } from "./SharesTable";
@@ -82,6 +83,7 @@ const MOST_ROWS = 400;
 
 function CurveView({ look, series, all, lead }: Drawing) {
   const zooms = useZooms();
+  const place = usePlacing(axisOf(series.axis.quantity, series.axis.unit));
   const { outcome, arrays, name } = look;
   const drawn = linesLast([
     series,
@@ -113,6 +115,7 @@ function CurveView({ look, series, all, lead }: Drawing) {
       }))}
       zooms={zooms}
       spoiled={outcome.spoiled}
+      onPlace={place}
     />
   );
 }

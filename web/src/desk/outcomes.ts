@@ -38,6 +38,7 @@ export function curvesOf(series: SeriesHead[], arrays?: Arrays): PlotCurve[] {
       x: Array.from(placesOf(s, arrays)),
       y: Array.from(valuesOf(s, arrays)),
       limit,
+      edge: s.role === "EDGE",
       colour: limit || ranged ? 0 : colour++ % 5,
       dots: points <= 60 && !limit,
     };

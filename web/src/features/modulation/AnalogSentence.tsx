@@ -4,7 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import { BeginField, ReferenceField } from "../../desk/RecordFields";
+import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import type { RecordsModel } from "./useRecords";
 
 const MODULATIONS: Record<string, string> = { am: "AM", fm: "FM", pm: "PM" };
@@ -47,6 +47,7 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
       onCommit={(v) => change({ [field]: v })}
     />
   );
+  const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
       <Choice
@@ -55,17 +56,7 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
         choices={MODULATIONS}
         onChange={(modulation) => change({ modulation, highestAmount: null })}
       />{" "}
-      near{" "}
-      <QuantityField
-        label="Centre"
-        unit="Hz"
-        value={s.centreHz}
-        words={recording ? { middle: 0 } : undefined}
-        error={wrong("centreHz")}
-        format={(v) => (v === 0 ? "the middle" : formatHertz(v))}
-        next={(v, up) => v + (up ? 0.1 : -0.1) * s.bandHz}
-        onCommit={(centreHz) => change({ centreHz })}
-      />
+      near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
       channel{" "}
       <QuantityField
@@ -75,23 +66,7 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
         error={wrong("bandHz")}
         onCommit={(bandHz) => change({ bandHz })}
       />
-      , over{" "}
-      <QuantityField
-        label="Result length"
-        unit="s"
-        value={s.seconds}
-        error={wrong("seconds")}
-        format={(v) => formatEngineering(v, "s")}
-        onCommit={(seconds) => change({ seconds })}
-      />
-      {recording && (
-        <BeginField
-          value={s.startSeconds}
-          step={s.seconds / 2}
-          error={wrong("startSeconds")}
-          onCommit={(startSeconds) => change({ startSeconds })}
-        />
-      )}
+      , <LengthField of={of} />
       <br />
       audio from {audio("audioLowHz", "Audio from")} to {audio("audioHighHz", "Audio to")}
       <br />
@@ -133,13 +108,7 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
         next={(v, up) => Math.max(0, v + (up ? 1 : -1))}
         onCommit={(v) => change({ leastSinadDb: v === 0 ? null : v })}
       />
-      {!recording && (
-        <ReferenceField
-          value={s.referenceLevelDbm}
-          error={wrong("referenceLevelDbm")}
-          onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
-        />
-      )}
+      <ReferenceLine of={of} />
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { later } from "../../components/later";
 import { OutcomeTile } from "../../desk/catalogue";
 import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
+import { type Placing, PlacingContext } from "../../desk/placing";
 import { ReadingColumn } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";
 import type { useDeskParts } from "../../desk/useDeskParts";
@@ -38,6 +39,8 @@ export function RecordDesk<S extends object>(props: {
     close: () => void;
     takeOver: (o: Outcome) => Promise<void>;
   };
+  /** What a click on a place of an axis does. */
+  onPlace?: Placing;
   /** What a new waveform begins with. */
   carrier: CarrierDescription | undefined;
 }) {
@@ -103,18 +106,20 @@ export function RecordDesk<S extends object>(props: {
             onClose={close}
           />
         ) : (
-          <TileGrid>
-            {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
-              <OutcomeTile
-                // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
-                key={place}
-                place={place}
-                tile={tile}
-                look={frame}
-                onChange={(part) => desk.setTile(place, part)}
-              />
-            ))}
-          </TileGrid>
+          <PlacingContext.Provider value={props.onPlace}>
+            <TileGrid>
+              {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
+                <OutcomeTile
+                  // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
+                  key={place}
+                  place={place}
+                  tile={tile}
+                  look={frame}
+                  onChange={(part) => desk.setTile(place, part)}
+                />
+              ))}
+            </TileGrid>
+          </PlacingContext.Provider>
         )
       }
       readings={

@@ -1,10 +1,10 @@
 import { Text } from "@mantine/core";
 import type { BurstSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { formatEngineering, formatHertz } from "../../components/units";
+import { formatEngineering } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
-import { BeginField, ReferenceField } from "../../desk/RecordFields";
-import type { RecordsModel } from "../modulation/useRecords";
+import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import type { SentenceProps } from "./kinds";
 
 type Limits =
   | "leastPeriodSeconds"
@@ -13,8 +13,7 @@ type Limits =
   | "mostLengthSeconds";
 
 /** Which bursts are looked for, and what they should be, as one sentence. */
-export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recording: boolean }) {
-  const { model, recording } = props;
+export function BurstSentence({ model, recording }: SentenceProps<BurstSettings>) {
   const { state, problem, change } = model;
   const s = state?.settings;
   if (!s) {
@@ -44,19 +43,10 @@ export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recor
       onCommit={(v) => change({ [field]: v === 0 ? null : v })}
     />
   );
+  const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
-      bursts near{" "}
-      <QuantityField
-        label="Centre"
-        unit="Hz"
-        value={s.centreHz}
-        words={recording ? { middle: 0 } : undefined}
-        error={wrong("centreHz")}
-        format={(v) => (v === 0 ? "the middle" : formatHertz(v))}
-        next={(v, up) => v + (up ? 0.1 : -0.1) * s.bandHz}
-        onCommit={(centreHz) => change({ centreHz })}
-      />
+      bursts near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
       in a band of{" "}
       <QuantityField
@@ -66,23 +56,7 @@ export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recor
         error={wrong("bandHz")}
         onCommit={(bandHz) => change({ bandHz })}
       />
-      , over{" "}
-      <QuantityField
-        label="Result length"
-        unit="s"
-        value={s.seconds}
-        error={wrong("seconds")}
-        format={seconds}
-        onCommit={(v) => change({ seconds: v })}
-      />
-      {recording && (
-        <BeginField
-          value={s.startSeconds}
-          step={s.seconds / 2}
-          error={wrong("startSeconds")}
-          onCommit={(startSeconds) => change({ startSeconds })}
-        />
-      )}
+      , <LengthField of={of} />
       <br />
       threshold{" "}
       <QuantityField
@@ -104,13 +78,7 @@ export function BurstSentence(props: { model: RecordsModel<BurstSettings>; recor
       <br />
       length {limit("leastLengthSeconds", "Least length")} to{" "}
       {limit("mostLengthSeconds", "Most length")}
-      {!recording && (
-        <ReferenceField
-          value={s.referenceLevelDbm}
-          error={wrong("referenceLevelDbm")}
-          onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
-        />
-      )}
+      <ReferenceLine of={of} />
     </div>
   );
 }

@@ -4,36 +4,22 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering, formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import { BeginField, ReferenceField } from "../../desk/RecordFields";
-import type { RecordsModel } from "../modulation/useRecords";
+import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import type { SentenceProps } from "./kinds";
 import { WINDOWS } from "./windows";
 
 /** Which spectra are counted, as one sentence. */
-export function DensitySentence(props: {
-  model: RecordsModel<DensitySettings>;
-  recording: boolean;
-}) {
-  const { model, recording } = props;
+export function DensitySentence({ model, recording }: SentenceProps<DensitySettings>) {
   const { state, problem, change } = model;
   const s = state?.settings;
   if (!s) {
     return <Text fz="sm">no source</Text>;
   }
   const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
+  const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
-      centre{" "}
-      <QuantityField
-        label="Centre"
-        unit="Hz"
-        value={s.centreHz}
-        words={recording ? { middle: 0 } : undefined}
-        error={wrong("centreHz")}
-        format={(v) => (v === 0 ? "the middle" : formatHertz(v))}
-        next={(v, up) => v + (up ? 0.1 : -0.1) * (s.spanHz || 1e6)}
-        onCommit={(centreHz) => change({ centreHz })}
-      />
-      , span{" "}
+      centre <CentreField of={of} step={0.1 * (s.spanHz || 1e6)} />, span{" "}
       <QuantityField
         label="Span"
         unit="Hz"
@@ -72,24 +58,7 @@ export function DensitySentence(props: {
         onCommit={(overlapPercent) => change({ overlapPercent })}
       />
       <br />
-      over{" "}
-      <QuantityField
-        label="Result length"
-        unit="s"
-        value={s.seconds}
-        error={wrong("seconds")}
-        format={(v) => formatEngineering(v, "s")}
-        onCommit={(seconds) => change({ seconds })}
-      />
-      {recording && (
-        <BeginField
-          value={s.startSeconds}
-          step={s.seconds / 2}
-          error={wrong("startSeconds")}
-          onCommit={(startSeconds) => change({ startSeconds })}
-        />
-      )}
-      , decay{" "}
+      <LengthField of={of} />, decay{" "}
       <QuantityField
         label="Decay"
         unit="s"
@@ -99,13 +68,7 @@ export function DensitySentence(props: {
         format={(v) => (v === 0 ? "none" : formatEngineering(v, "s"))}
         onCommit={(decaySeconds) => change({ decaySeconds })}
       />
-      {!recording && (
-        <ReferenceField
-          value={s.referenceLevelDbm}
-          error={wrong("referenceLevelDbm")}
-          onCommit={(referenceLevelDbm) => change({ referenceLevelDbm })}
-        />
-      )}
+      <ReferenceLine of={of} />
     </div>
   );
 }

@@ -1,15 +1,28 @@
 import type { Job } from "../../api/client";
 import { useKind } from "../modulation/useKind";
-import { BurstDesk } from "./BurstDesk";
-import { DensityDesk } from "./DensityDesk";
-import { TIME_KIND_KEY, TIME_KINDS } from "./kinds";
+import { AMPLITUDE } from "./amplitude";
+import { BURSTS } from "./bursts";
+import { DENSITY } from "./density";
+import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
+import { TimeDesk } from "./TimeDesk";
 
-/** What comes and goes: bursts, and how often each frequency has which level. */
+const ALL = [BURSTS, DENSITY, AMPLITUDE] as unknown as TimeMeasurement<{
+  centreHz: number;
+  seconds: number;
+  referenceLevelDbm: number;
+}>[];
+
+/** What comes and goes, by one of several measurements of the same records. */
 export function TimePage({ job }: { job: Job | undefined }) {
   const [kind, change] = useKind(TIME_KIND_KEY, TIME_KINDS);
-  return kind === "density" ? (
-    <DensityDesk job={job} onKind={change} />
-  ) : (
-    <BurstDesk job={job} onKind={change} />
+  const of = ALL.find((m) => m.kind === kind) ?? ALL[0];
+  return (
+    <TimeDesk
+      key={of.kind}
+      job={job}
+      of={of}
+      others={ALL.filter((m) => m !== of)}
+      onKind={change}
+    />
   );
 }

@@ -1,9 +1,35 @@
+import type { ComponentType } from "react";
+import type { Tiles } from "../../api/client";
+import type { Command } from "../../app/commands";
+import type { RecordsModel } from "../modulation/useRecords";
+
 /** What can be measured of things that come and go. */
-export type TimeKind = "bursts" | "density";
+export type TimeKind = "bursts" | "density" | "amplitude";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
   density: "Density and history",
+  amplitude: "Amplitude and instant",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";
+
+/** What a sentence of settings is made with. */
+export interface SentenceProps<S extends object> {
+  model: RecordsModel<S>;
+  recording: boolean;
+}
+
+/** One of them, as the desk shows it. */
+export interface TimeMeasurement<S extends object> {
+  kind: TimeKind;
+  /** What is typed to come here, and why one would. */
+  command: { name: string; hint: string };
+  /** Good first tiles. */
+  tiles: Tiles;
+  Sentence: ComponentType<SentenceProps<S>>;
+  /** What can be typed, besides what every desk of records knows. */
+  commands: (change: RecordsModel<S>["change"]) => Command[];
+  /** What a click on a place of an axis does. */
+  onPlace?: { axis: string; take: (change: RecordsModel<S>["change"], x: number) => unknown };
+}

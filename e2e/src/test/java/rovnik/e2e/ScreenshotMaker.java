@@ -144,6 +144,16 @@ public class ScreenshotMaker {
     page.getByTestId("reading-highestLevel").waitFor();
     wait(page, 1500);
     shoot(page, "density");
+    type(page, "amplitude");
+    page.getByLabel("Instant", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "centre 458.525M");
+    type(page, "band 1M");
+    type(page, "length 20m");
+    type(page, "reference 5");
+    page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Start")).click();
+    page.getByTestId("reading-lineLevel").waitFor();
+    wait(page, 1500);
+    shoot(page, "amplitude");
     page.keyboard().press("Space");
     page.navigate(rovnik.url() + "/modulation");
   }

@@ -46,7 +46,7 @@ public class TimeScreenTest extends GeneratorScreen {
     pulses();
     start();
     assertThat(reading("period")).containsText(words("3\\.1\\d* ms"));
-    assertThat(reading("length")).containsText(words("(300|299\\.99)\\.?\\d* us"));
+    assertThat(reading("length")).containsText(words("(300|299\\.99)\\.?\\d* \u00b5s"));
     assertThat(reading("bursts")).containsText("counted");
     assertThat(page.locator("input[aria-label='What tile 4 shows']"))
         .hasValue("Starts off their places");
@@ -68,6 +68,7 @@ public class TimeScreenTest extends GeneratorScreen {
   public void densityAndHistory() {
     job("Vector generator, its own errors");
     control(GENERATOR, "output", "on");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
     enter("density");
     assertThat(page.getByLabel("Span", exact())).isVisible();
     enter("centre 458.525M");
@@ -79,7 +80,7 @@ public class TimeScreenTest extends GeneratorScreen {
     start();
     assertThat(reading("highestLevel")).containsText(words("[+-\u2212]?0\\.\\d+ dBm"));
     assertThat(reading("share")).containsText(words("(9|10)\\.\\d+ %"));
-    assertThat(reading("sure")).containsText(words("1\\d\\d\\.?\\d* us"));
+    assertThat(reading("sure")).containsText(words("1\\d\\d\\.?\\d* \u00b5s"));
     assertThat(page.getByTestId("table-there")).containsText("458.525 MHz");
     Locator history =
         page.getByRole(AriaRole.GROUP)
@@ -94,7 +95,41 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("overlap 99");
     assertThat(page.getByText(words("overlap by 0 to 98 %")).first()).isVisible();
     enter("bursts");
-    assertThat(page.getByLabel("Band", exact())).isVisible();
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    control(GENERATOR, "output", "off");
+  }
+
+  /**
+   * One record over time; the spectrum is that of the highest level, then of a place clicked on.
+   */
+  @Test(dependsOnMethods = "densityAndHistory")
+  public void amplitudeAndInstant() {
+    job("Vector generator, its own errors");
+    control(GENERATOR, "output", "on");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("amplitude");
+    assertThat(page.getByLabel("Instant", exact())).hasValue("the highest");
+    enter("centre 458.525M");
+    enter("band 1M");
+    enter("length 50m");
+    enter("reference 5");
+    assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^5 dBm$"));
+    start();
+    assertThat(reading("highestLevel")).containsText(words("[+-\u2212]?[01]\\.\\d+ dBm"));
+    assertThat(reading("stretchLevel")).containsText(words("[+-\u2212]?0\\.\\d+ dBm"));
+    assertThat(reading("lineFrequency")).containsText("458 525 0");
+    enter("stretch 500u");
+    assertThat(page.getByLabel("Stretch", exact())).hasValue("500 \u00b5s");
+    page.getByTestId("plot").first().click();
+    Locator instant = page.getByLabel("Instant", exact());
+    assertThat(instant).hasValue(words("^[12]\\d\\.?\\d* ms$"));
+    keepsTheRules();
+    enter("instant 80m");
+    assertThat(page.getByText(words("The instant lies outside of the result")).first()).isVisible();
+    enter("instant highest");
+    assertThat(instant).hasValue("the highest");
+    enter("keep over time");
+    assertThat(page.getByText("over time").first()).isVisible();
     control(GENERATOR, "output", "off");
   }
 }

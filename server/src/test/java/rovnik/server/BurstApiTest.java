@@ -116,6 +116,44 @@ public class BurstApiTest extends GeneratorBench {
     within(file, "share", 100 * 3e-4 / 3.1e-3);
   }
 
+  /**
+   * A recording over time: where nothing is chosen the spectrum is that of the burst, at its level;
+   * elsewhere it is of what is there, and the beginning counts.
+   */
+  @Test
+  public void amplitudeOfARecording() {
+    long id = make(PULSES.replace("8e6", "4e6").replace("3e-4", "1e-3")).get("id").asLong();
+    JsonNode all = amplitude(id, "{}", 200).get("outcome");
+    double burst = reading(all, "stretchLevel").get("value").asDouble();
+    assertEquals(reading(all, "highestLevel").get("value").asDouble(), burst, 0.1);
+    assertEquals(reading(all, "lineLevel").get("value").asDouble(), burst, 0.1, all.toString());
+    assertEquals(reading(all, "stretchSpectrum").get("value").asDouble(), burst, 0.1);
+    // Of 1 ms in 3.1 ms, less the edges.
+    double share = 10 * Math.log10((1e-3 - 5e-6 / 4) / 3.1e-3);
+    assertEquals(reading(all, "meanLevel").get("value").asDouble(), burst + share, 0.05);
+    JsonNode later =
+        amplitude(
+                id,
+                "{\"seconds\":1e-3,\"startSeconds\":2e-3,\"instantSeconds\":2.5e-3,"
+                    + "\"stretchSeconds\":2e-4}",
+                200)
+            .get("outcome");
+    assertTrue(
+        reading(later, "highestLevel").get("value").asDouble() < burst - 40, later.toString());
+    double first = later.get("series").get(0).get("axis").get("start").asDouble();
+    assertEquals(first, 2e-3, 1e-5);
+    assertEquals(
+        amplitude(id, "{\"instantSeconds\":1}", 400).get("field").asString(), "instantSeconds");
+    assertEquals(amplitude(id, "{\"window\":\"round\"}", 400).get("field").asString(), "window");
+    assertEquals(
+        amplitude(id, "{\"startSeconds\":7}", 400).get("field").asString(), "startSeconds");
+  }
+
+  private JsonNode amplitude(long id, String settings, int status) {
+    String body = "{\"measurement\":\"amplitude\",\"settings\":" + settings + "}";
+    return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
+  }
+
   private void refused(long id, String settings, String field, String words) {
     JsonNode answer = measure(id, settings, 400);
     assertEquals(answer.get("field").asString(), field, answer.toString());

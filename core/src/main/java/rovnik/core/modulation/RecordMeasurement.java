@@ -21,7 +21,9 @@ public interface RecordMeasurement {
   double secondsWanted();
 
   /** Samples that a record needs for that. */
-  long samplesWanted(double sampleRateHz);
+  default long samplesWanted(double sampleRateHz) {
+    return (long) Math.ceil(secondsWanted() * sampleRateHz);
+  }
 
   /** The settings in words. */
   List<Fact> words();

@@ -9,8 +9,9 @@ import rovnik.core.units.Frequency;
  *
  * @param from first of them
  * @param samples how many
+ * @param startSeconds of the first, in the recording that the record is a part of
  */
-public record RecordStretch(int from, int samples) {
+public record RecordStretch(int from, int samples, double startSeconds) {
   private static final int FEWEST = 64;
 
   /**
@@ -39,19 +40,20 @@ public record RecordStretch(int from, int samples) {
               + Frequency.ofHertz(fs)
               + ". Choose a narrower one, or sample faster.");
     }
-    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(startSeconds * fs));
+    int from = Math.max(0, record.sampleAt(startSeconds));
     int there = record.sampleCount() - from;
     if (there < FEWEST || there / fs * bandHz < leastTimes) {
       throw new Refusal(
           "startSeconds",
           "The record ends at "
-              + record.sampleCount() / fs
+              + record.endSeconds()
               + " s, too little for a "
               + wide
               + ". Begin earlier, take a longer one, or a wider "
               + what
               + ".");
     }
-    return new RecordStretch(from, (int) Math.min(there, wanted));
+    return new RecordStretch(
+        from, (int) Math.min(there, wanted), record.startSeconds() + from / fs);
   }
 }

@@ -12,9 +12,15 @@ import rovnik.core.Refusal;
  * @param fullScaleDbm level at the instrument's port of a tone with amplitude 1.0, or NaN if the
  *     record is not calibrated (levels are then dBFS)
  * @param overload true if the instrument said, or the samples show, that its converter clipped
+ * @param startSeconds where in a longer recording it begins
  */
 public record IqRecord(
-    float[] iq, double sampleRateHz, double centreHz, double fullScaleDbm, boolean overload) {
+    float[] iq,
+    double sampleRateHz,
+    double centreHz,
+    double fullScaleDbm,
+    boolean overload,
+    double startSeconds) {
 
   public IqRecord {
     if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
@@ -28,8 +34,24 @@ public record IqRecord(
     }
   }
 
+  /** A record that is no part of a longer one. */
+  public IqRecord(
+      float[] iq, double sampleRateHz, double centreHz, double fullScaleDbm, boolean overload) {
+    this(iq, sampleRateHz, centreHz, fullScaleDbm, overload, 0);
+  }
+
   public int sampleCount() {
     return iq.length / 2;
+  }
+
+  /** Where its last sample ends, in the recording that it is a part of. */
+  public double endSeconds() {
+    return startSeconds + sampleCount() / sampleRateHz;
+  }
+
+  /** Number of its sample at an instant of that recording; it may lie outside. */
+  public int sampleAt(double seconds) {
+    return (int) Math.rint((seconds - startSeconds) * sampleRateHz);
   }
 
   public boolean calibrated() {

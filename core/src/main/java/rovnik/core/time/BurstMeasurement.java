@@ -51,11 +51,6 @@ public final class BurstMeasurement implements RecordMeasurement {
   }
 
   @Override
-  public long samplesWanted(double sampleRateHz) {
-    return (long) Math.ceil(secondsWanted() * sampleRateHz);
-  }
-
-  @Override
   public List<Fact> words() {
     return settings.words();
   }
@@ -81,6 +76,7 @@ public final class BurstMeasurement implements RecordMeasurement {
                 Math.min(RATE_OVER_BAND * settings.bandHz(), fs),
                 hz -> Math.exp(-Math.log(2) / 2 * (hz / half) * (hz / half)));
     BurstFinder found = new BurstFinder(settings, band);
-    return new BurstOutcome(settings, record, context, band, found, stretch.from() / fs).outcome();
+    return new BurstOutcome(settings, record, context, band, found, stretch.startSeconds())
+        .outcome();
   }
 }

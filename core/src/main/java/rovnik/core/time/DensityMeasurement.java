@@ -55,11 +55,6 @@ public final class DensityMeasurement implements RecordMeasurement {
   }
 
   @Override
-  public long samplesWanted(double sampleRateHz) {
-    return (long) Math.ceil(secondsWanted() * sampleRateHz);
-  }
-
-  @Override
   public List<Fact> words() {
     return settings.words();
   }
@@ -97,7 +92,7 @@ public final class DensityMeasurement implements RecordMeasurement {
           "overlapPercent",
           "These are more than 2,000,000 spectra. Take less overlap, a finer RBW or a shorter result.");
     }
-    return new DensityOutcome(settings, record, context, spectra, near, stretch.from() / fs)
+    return new DensityOutcome(settings, record, context, spectra, near, stretch.startSeconds())
         .outcome();
   }
 }

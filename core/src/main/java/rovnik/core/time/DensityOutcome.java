@@ -82,10 +82,11 @@ final class DensityOutcome {
         new EventCertainty(
             layout.sampleRateHz(), layout.window(), layout.windowLength(), spectra.hop());
     this.points = layout.points();
-    this.hz = new double[points];
-    this.addDb = new double[points];
+    PlaneFrequencies at =
+        PlaneFrequencies.of(record, context, layout.offsetHz(0), layout.stepHz(), points);
+    this.hz = at.hz();
+    this.addDb = at.addDb();
     this.centreDb = carrier.referredDb();
-    levels();
     this.density = new LevelDensity(points);
     this.history = new History(points, spectra.frames());
     this.mean = new double[points];
@@ -97,19 +98,6 @@ final class DensityOutcome {
     gather(kept);
     this.highest = history.highest();
     this.presences = new PresenceFinder(spectra, highest, factor, kept, noise()).find();
-  }
-
-  /** Frequency at the plane of each point, and what its level there is over dB of full scale. */
-  private void levels() {
-    PathCorrection c = context.correction();
-    boolean calibrated = record.calibrated();
-    for (int i = 0; i < points; i++) {
-      double port = record.centreHz() + layout.offsetHz(i);
-      hz[i] = c == null ? port : c.portToPlaneHz(port);
-      addDb[i] =
-          (calibrated ? record.fullScaleDbm() : 0)
-              - (calibrated && c != null ? c.gainToPortDb(hz[i]) : 0);
-    }
   }
 
   private void gather(short[] kept) {

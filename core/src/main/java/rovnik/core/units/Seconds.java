@@ -6,11 +6,11 @@ import java.util.Locale;
 
 /** How a stretch of time is written. */
 public final class Seconds {
-  private static final String[] UNITS = {"s", "ms", "us", "ns", "ps"};
+  private static final String[] UNITS = {"s", "ms", "\u00b5s", "ns", "ps"};
 
   private Seconds() {}
 
-  /** Four digits and a unit that suits: "3.1 ms", "14 us". */
+  /** Four digits and a unit that suits: "3.1 ms", "14 \u00b5s". */
   public static String words(double seconds) {
     if (seconds == 0 || !Double.isFinite(seconds)) {
       return String.format(Locale.ROOT, "%.0f s", seconds);

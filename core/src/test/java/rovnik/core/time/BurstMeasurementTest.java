@@ -134,7 +134,7 @@ public class BurstMeasurementTest {
     t.length = 200e-6;
     Outcome o = measure(t, 100e3, 4);
     near(o, "rise", 6.8e-6, 0.3e-6);
-    assertTrue(String.join(" ", reading(o, "rise").marks()).contains("rises in 6.8 us"));
+    assertTrue(String.join(" ", reading(o, "rise").marks()).contains("rises in 6.8 \u00b5s"));
     t.length = 5e-6;
     Outcome narrow = measure(t, 100e3, 4);
     assertTrue(
@@ -260,7 +260,7 @@ public class BurstMeasurementTest {
   @Test
   public void timesInWords() {
     assertEquals(Seconds.words(3.1e-3), "3.1 ms");
-    assertEquals(Seconds.words(14e-6), "14 us");
+    assertEquals(Seconds.words(14e-6), "14 \u00b5s");
     assertEquals(Seconds.words(0.99999), "1 s");
     assertEquals(Seconds.words(0), "0 s");
     assertEquals(Seconds.words(12), "12 s");

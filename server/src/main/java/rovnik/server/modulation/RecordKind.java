@@ -1,57 +1,67 @@
 package rovnik.server.modulation;
 
 import java.util.List;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.result.Outcome;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
+import rovnik.server.config.Json;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.live.LiveKind;
 import rovnik.server.live.Measuring;
 import rovnik.server.live.Sources;
+import rovnik.server.measure.FileMeasurement;
+import rovnik.server.recordings.RecordingDto;
+import rovnik.server.setups.SettingsFile;
+import tools.jackson.databind.JsonNode;
 
 /**
- * Opens a measurement of single records for receivers and recordings.
+ * A measurement of single records, wherever it is made: live, of recordings, and from setups.
  *
  * @param <S> its settings
  */
-public class RecordKind<S extends RecordSettings<S>> implements LiveKind {
-  private final String kind;
+public final class RecordKind<S extends RecordSettings<S>>
+    implements LiveKind, FileMeasurement<S>, SettingsFile.Checked {
+  /** What all of them need. */
+  @Component
+  public record Parts(BenchService bench, JobService jobs, RecordedStretches recorded, Json json) {}
+
+  private final RecordMeasurement named;
   private final S first;
   private final List<GuidedKind> works;
-  private final BenchService bench;
-  private final JobService jobs;
-  private final RecordedStretches recorded;
+  private final Parts parts;
 
   /**
    * @param first settings to begin with
    * @param works guided work that it offers
    */
-  public RecordKind(
-      String kind,
-      S first,
-      List<GuidedKind> works,
-      BenchService bench,
-      JobService jobs,
-      RecordedStretches recorded) {
-    this.kind = kind;
+  public RecordKind(S first, List<GuidedKind> works, Parts parts) {
+    this.named = first.measurement();
     this.first = first;
     this.works = works;
-    this.bench = bench;
-    this.jobs = jobs;
-    this.recorded = recorded;
+    this.parts = parts;
   }
 
   @Override
   public String kind() {
-    return kind;
+    return named.kind();
+  }
+
+  @Override
+  public String title() {
+    return named.title();
   }
 
   S first() {
     return first;
   }
 
+  @Override
   @SuppressWarnings("unchecked") // it is the class of its own settings
-  Class<S> settingsType() {
+  public Class<S> settingsType() {
     return (Class<S>) first.getClass();
   }
 
@@ -60,9 +70,45 @@ public class RecordKind<S extends RecordSettings<S>> implements LiveKind {
   }
 
   @Override
+  public Object checked(JsonNode settings) {
+    S s = parts.json().read(settings, settingsType());
+    s.measurement(); // refuses what cannot be
+    return s;
+  }
+
+  // Of a recording
+
+  @Override
+  public Set<Takes> takes() {
+    return Set.of(Takes.IQ);
+  }
+
+  @Override
+  public S defaults() {
+    return first;
+  }
+
+  @Override
+  public S defaultsFor(Subject subject) {
+    parts.recorded().find(subject.recordingId()); // refuses what is not there
+    return first.ofWhole();
+  }
+
+  @Override
+  public Outcome measure(Subject subject, S settings) {
+    RecordedStretches recorded = parts.recorded();
+    RecordingDto r = recorded.find(subject.recordingId());
+    return settings
+        .measurement()
+        .of(recorded.record(r, settings), recorded.context(r, subject.job()));
+  }
+
+  // Live
+
+  @Override
   public boolean fits(String source) {
     return Sources.isRecording(source)
-        || bench.kind(Sources.id(source)) == InstrumentKind.IQ_RECEIVER;
+        || parts.bench().kind(Sources.id(source)) == InstrumentKind.IQ_RECEIVER;
   }
 
   @Override
@@ -74,9 +120,9 @@ public class RecordKind<S extends RecordSettings<S>> implements LiveKind {
   public Measuring<?> open(String source) {
     long id = Sources.id(source);
     if (Sources.isRecording(source)) {
-      recorded.find(id);
-      return new RecordingRecordMeasuring<>(this, id, recorded);
+      parts.recorded().find(id);
+      return new RecordingRecordMeasuring<>(this, id, parts.recorded());
     }
-    return new ReceiverRecordMeasuring<>(this, id, bench, jobs);
+    return new ReceiverRecordMeasuring<>(this, id, parts.bench(), parts.jobs());
   }
 }

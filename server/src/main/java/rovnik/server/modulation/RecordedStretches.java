@@ -20,11 +20,12 @@ public class RecordedStretches {
     this.recordings = recordings;
   }
 
-  /** So many samples as the measurement takes, and everything before them. */
+  /** So many samples as the measurement takes, from where it begins. */
   IqRecord record(RecordingDto r, RecordSettings<?> settings) {
     RecordMeasurement m = settings.measurement();
-    double before = settings.startSeconds() * r.sampleRateHz();
-    return recordings.record(r.id(), m.samplesWanted(r.sampleRateHz()) + (long) Math.ceil(before));
+    double fs = r.sampleRateHz();
+    long first = Math.min(r.samples(), Math.round(settings.startSeconds() * fs));
+    return recordings.record(r.id(), first, m.samplesWanted(fs));
   }
 
   /** The beginning of a recording, long enough to tell what it is. */

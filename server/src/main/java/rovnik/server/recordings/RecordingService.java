@@ -355,26 +355,39 @@ public class RecordingService {
 
   /** The samples at the beginning of a recording, at most so many, as one record. */
   public IqRecord record(long id, long most) {
+    return record(id, 0, most);
+  }
+
+  /**
+   * A stretch of a recording as one record.
+   *
+   * @param first sample of it; where the recording has ended by then, the record is empty
+   * @param most samples
+   */
+  public IqRecord record(long id, long first, long most) {
     AcquisitionRow row = row(id);
-    if (Math.min(most, row.samples()) > MOST_RECORD) {
+    long samples = Math.max(0, Math.min(most, row.samples() - first));
+    if (samples > MOST_RECORD) {
       throw new Refusal(
-          "startSeconds",
-          "At most "
-              + MOST_RECORD
-              + " samples are read at once. Begin earlier, or take fewer symbols.");
+          "seconds",
+          "At most " + MOST_RECORD + " samples are measured at once. Take a shorter result.");
     }
     double fullScale = row.fullScaleDbm() == null ? Double.NaN : row.fullScaleDbm();
-    return head(row, fullScale, (int) Math.min(most, MOST_RECORD));
+    return stretch(row, fullScale, first, (int) samples);
   }
 
   private IqRecord head(AcquisitionRow row, double fullScale, int most) {
-    int samples = (int) Math.min(most, row.samples());
+    return stretch(row, fullScale, 0, (int) Math.min(most, row.samples()));
+  }
+
+  private IqRecord stretch(AcquisitionRow row, double fullScale, long first, int samples) {
     float[] iq = new float[2 * samples];
     try (SampleFile file =
-        new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()))) {
+        new SampleFile(folder.file(row.fileName()), SampleFormat.parse(row.datatype()), first)) {
       file.read(iq, samples);
     }
-    return new IqRecord(iq, row.sampleRateHz(), row.centreHz(), fullScale, false);
+    double start = first / row.sampleRateHz();
+    return new IqRecord(iq, row.sampleRateHz(), row.centreHz(), fullScale, false, start);
   }
 
   /** On all cores, unless further traces must see the samples in their order. */

@@ -50,11 +50,6 @@ public final class AnalogMeasurement implements RecordMeasurement {
   }
 
   @Override
-  public long samplesWanted(double sampleRateHz) {
-    return (long) Math.ceil(secondsWanted() * sampleRateHz);
-  }
-
-  @Override
   public List<Fact> words() {
     return settings.words();
   }

@@ -153,13 +153,13 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
               + Frequency.ofHertz(fs)
               + ". Sample faster, or correct the symbol rate.");
     }
-    int from = (int) Math.min(Integer.MAX_VALUE, Math.round(settings.startSeconds() * fs));
+    int from = Math.max(0, record.sampleAt(settings.startSeconds()));
     int there = record.sampleCount() - from;
     if (there < 32) {
       throw new Refusal(
           "startSeconds",
           String.format(
-              Locale.ROOT, "The record ends at %.6g s. Begin earlier.", record.sampleCount() / fs));
+              Locale.ROOT, "The record ends at %.6g s. Begin earlier.", record.endSeconds()));
     }
     int samples = (int) Math.min(there, samplesWanted(fs));
     if (silent(record.iq(), from, samples)) {
