@@ -41,6 +41,7 @@ export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
 export type AmplitudeSettings = Schemas["AmplitudeSettings"];
+export type HopSettings = Schemas["HopSettings"];
 export type DensitySettings = Schemas["DensitySettings"];
 export type ReceiverSettings = Schemas["ReceiverSettings"];
 export type ReceiverState = SessionState<ReceiverSettings, Schemas["ReceiverSource"]>;

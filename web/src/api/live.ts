@@ -4,7 +4,10 @@ import { thisWindow } from "./client";
 import { type RawFrame, readFrame } from "./frames";
 
 export interface LiveStats {
+  /** Painted here. */
   framesPerSecond: number;
+  /** Taken by the instrument, painted or not. */
+  looksPerSecond: number;
   latencyMillis: number;
 }
 
@@ -13,7 +16,10 @@ const BACK_OFF_MILLIS = [250, 500, 1000, 2000, 4000];
 /** Words and numbers change no faster than they can be read: five times a second. */
 const CALM_MILLIS = 200;
 
-const NO_STATS: LiveStats = { framesPerSecond: 0, latencyMillis: 0 };
+/** Looks may be this far apart before it is said that none come. */
+const SILENT_SECONDS = 4;
+
+const NO_STATS: LiveStats = { framesPerSecond: 0, looksPerSecond: 0, latencyMillis: 0 };
 
 interface State {
   revision: number;
@@ -41,6 +47,9 @@ export class LiveStore<F, S extends State> {
   private acquiredAtMillis = 0;
   private painting = 0;
   private painted = 0;
+  private silent = 0;
+  private sequence = 0;
+  private sequenceTold = 0;
   private latencySum = 0;
 
   constructor(
@@ -62,13 +71,26 @@ export class LiveStore<F, S extends State> {
     this.connect();
     this.meter = setInterval(() => {
       const n = this.painted;
+      const seconds = 1 + this.silent;
+      if (n === 0 && this.silent < SILENT_SECONDS) {
+        this.silent++;
+        return;
+      }
       if (n > 0 || this.stats.get() !== NO_STATS) {
         this.stats.set(
-          n > 0 ? { framesPerSecond: n, latencyMillis: this.latencySum / n } : NO_STATS,
+          n > 0
+            ? {
+                framesPerSecond: Number((n / seconds).toPrecision(2)),
+                looksPerSecond: Math.max(n, this.sequence - this.sequenceTold) / seconds,
+                latencyMillis: this.latencySum / n,
+              }
+            : NO_STATS,
         );
       }
       this.painted = 0;
+      this.silent = 0;
       this.latencySum = 0;
+      this.sequenceTold = this.sequence;
     }, 1000);
   }
 
@@ -105,6 +127,10 @@ export class LiveStore<F, S extends State> {
       const raw = readFrame(event.data as ArrayBuffer);
       this.newest = this.decode(raw);
       this.acquiredAtMillis = raw.header.acquiredAtMillis;
+      this.sequence = raw.header.sequence;
+      if (this.sequenceTold === 0 || this.sequence < this.sequenceTold) {
+        this.sequenceTold = this.sequence - 1;
+      }
       this.painting ||= requestAnimationFrame(this.paint);
     };
     socket.onclose = () => {

@@ -171,7 +171,12 @@ export function Matrix(props: Props) {
         <canvas ref={canvas} className={classes.matrixCanvas} role="img" aria-label={props.title} />
         {down &&
           TICKS.map((share) => (
-            <span key={share} className={`figures ${classes.matrixTick}`} style={at(share)}>
+            <span
+              key={share}
+              className={`figures ${classes.matrixTick}`}
+              // The first and the last stay beside the shades.
+              style={{ ...at(share), transform: `translateY(${-100 * share}%)` }}
+            >
               {down.ticks(between(down.ends, share))}
             </span>
           ))}

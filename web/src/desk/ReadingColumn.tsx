@@ -62,7 +62,9 @@ const PLACES = new Set([
 ]);
 
 /** Numbers of things, which are certain. */
-const COUNTS = new Set(["bursts", "missed"]);
+const COUNTS = new Set(["bursts", "missed", "hops", "hoppers", "free"]);
+const COUNT_OF_ONE = /^channels[A-F]$/;
+const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id);
 
 export function formatValue(r: Reading): string {
   if (r.value === null) {
@@ -95,7 +97,7 @@ export function differenceUnit(unit: string): string {
 }
 
 function plusMinus(r: Reading): string {
-  if (COUNTS.has(r.id)) {
+  if (counted(r.id)) {
     return "counted";
   }
   if (r.uncertainty === null || r.value === null) {

@@ -105,6 +105,8 @@ export function SeriesPlot(props: {
     ]),
   );
   const step = main.unit.startsWith("dB") ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
+  // What is never below 0 needs no room there.
+  const least = low >= 0 && !main.unit.startsWith("dB") ? 0 : Number.NEGATIVE_INFINITY;
   const plane = main.plane ? ` at ${main.plane}` : "";
   return (
     <Plot
@@ -113,7 +115,10 @@ export function SeriesPlot(props: {
       traces={traces}
       curves={curves}
       xRange={zooms.now ?? extent(ends)}
-      yRange={[Math.floor(low / step) * step - step, Math.ceil(high / step) * step + step]}
+      yRange={[
+        Math.max(least, Math.floor(low / step) * step - step),
+        Math.ceil(high / step) * step + step,
+      ]}
       xName={main.axis.quantity}
       xUnit={main.axis.unit}
       logarithmic={main.axis.logarithmic}

@@ -47,7 +47,7 @@ export function Steps<S extends object>(props: Props<S>) {
   const refused = frame?.view.refused ?? "";
   const marks = frame?.outcome.marks ?? [];
   const worst = refused ? null : worstReading(frame?.outcome.readings ?? []);
-  const looks = useStats(model.store).framesPerSecond;
+  const looks = useStats(model.store).looksPerSecond;
   const facts = frame?.view.facts;
   // Between two records nothing is seen.
   const seen =

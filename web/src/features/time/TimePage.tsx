@@ -3,10 +3,11 @@ import { useKind } from "../modulation/useKind";
 import { AMPLITUDE } from "./amplitude";
 import { BURSTS } from "./bursts";
 import { DENSITY } from "./density";
+import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
 import { TimeDesk } from "./TimeDesk";
 
-const ALL = [BURSTS, DENSITY, AMPLITUDE] as unknown as TimeMeasurement<{
+const ALL = [BURSTS, DENSITY, AMPLITUDE, HOPS] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;
   referenceLevelDbm: number;

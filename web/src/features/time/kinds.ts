@@ -4,12 +4,13 @@ import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
 
 /** What can be measured of things that come and go. */
-export type TimeKind = "bursts" | "density" | "amplitude";
+export type TimeKind = "bursts" | "density" | "amplitude" | "hops";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
   density: "Density and history",
   amplitude: "Amplitude and instant",
+  hops: "Hops",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";

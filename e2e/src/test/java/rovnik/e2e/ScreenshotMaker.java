@@ -103,10 +103,8 @@ public class ScreenshotMaker {
     wait(page, 1500);
     shoot(page, "trimmed");
     press(page, "Back to the live view");
-    keyed(page);
     page.keyboard().press("Space");
     pulses(rovnik, page);
-    rovnik.control(page, 12, "output", "off");
     oscillator(rovnik, page);
     receivers(rovnik, page);
     page.locator("input[aria-label=Job]").click();
@@ -155,25 +153,24 @@ public class ScreenshotMaker {
     wait(page, 1500);
     shoot(page, "amplitude");
     page.keyboard().press("Space");
+    rovnik.control(page, 12, "output", "off");
+    hops(rovnik, page);
     page.navigate(rovnik.url() + "/modulation");
   }
 
-  /** A carrier whose frequency is keyed, with the eye of its frequency. */
-  private void keyed(Page page) {
-    type(page, "format gmsk");
-    type(page, "rate 50k");
-    press(page, "Waveform ...");
-    page.getByText("It repeats without a seam").waitFor();
-    press(page, "Send it and play");
-    page.getByTestId("reading-deviation").waitFor();
-    page.locator("input[aria-label='What tile 2 shows']").click();
-    page.getByRole(AriaRole.OPTION)
-        .filter(new Locator.FilterOptions().setHasText("Eye of the frequency"))
-        .click();
-    wait(page, 1500);
-    page.locator("[data-at='45']").first().hover();
-    wait(page, 700);
-    shoot(page, "keyed");
+  /** The crane remote and its neighbour, over some looks. */
+  private void hops(Processes rovnik, Page page) {
+    rovnik.control(page, 20, "part", "aerial on the quay");
+    job(page, "Crane remote, hops");
+    page.getByLabel("Instant", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "hops");
+    page.getByLabel("Channels apart", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    press(page, "Setups");
+    page.getByText("40 channels of 2 MHz").click();
+    press(page, "Start");
+    page.getByText("Not used: 11 to 14").first().waitFor();
+    shoot(page, "hops");
+    page.keyboard().press("Space");
   }
 
   /** AM of an oscillator by its supply. */

@@ -8,6 +8,8 @@ import org.testng.annotations.Test;
 
 /** Bursts: pulses of the generator are made, sent, found, judged and kept. */
 public class TimeScreenTest extends GeneratorScreen {
+  private static final int FAST_INPUT = 20;
+
   @Override
   protected String home() {
     return "/time";
@@ -131,5 +133,32 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("keep over time");
     assertThat(page.getByText("over time").first()).isVisible();
     control(GENERATOR, "output", "off");
+  }
+
+  /** The crane remote, where the fast receiver is plugged into the aerial: a setup of its job. */
+  @Test(dependsOnMethods = "amplitudeAndInstant")
+  public void hopsOfTheCraneRemote() {
+    control(FAST_INPUT, "part", "aerial on the quay");
+    job("Crane remote, hops");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("hops");
+    assertThat(page.getByLabel("Channels apart", exact())).isVisible();
+    enter("centre 2.441G");
+    enter("channel 1 2.402G");
+    enter("channels 40");
+    enter("reference -30");
+    assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^.30 dBm$"));
+    assertThat(page.getByLabel("Channels", exact())).hasValue("40 of them");
+    start();
+    assertThat(reading("hoppers")).containsText("2");
+    assertThat(reading("dwellB")).containsText(words("7\\.6\\d* ms"));
+    assertThat(reading("intervalB")).containsText(words("(8\\.0|7\\.99)\\d* ms"));
+    assertThat(page.getByTestId("table-channels")).containsText("2.48 GHz");
+    keepsTheRules();
+    enter("apart -1");
+    assertThat(page.getByText(words("Channels are 100 Hz to 1 GHz apart")).first()).isVisible();
+    enter("keep who hops");
+    assertThat(page.getByText("who hops").first()).isVisible();
+    control(FAST_INPUT, "part", "RF output");
   }
 }

@@ -8,6 +8,7 @@ import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
 import rovnik.standins.world.DataReceiver;
 import rovnik.standins.world.ExciterTap;
+import rovnik.standins.world.FastInput;
 import rovnik.standins.world.FunctionOutput;
 import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
@@ -32,7 +33,7 @@ public final class Bench implements AutoCloseable {
     NoiseBench noise = new NoiseBench(world);
     PartBench parts = new PartBench();
     FunctionOutput supply = new FunctionOutput();
-    GeneratorLine toFast = new GeneratorLine(world);
+    FastInput toFast = new FastInput(world);
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -76,7 +77,7 @@ public final class Bench implements AutoCloseable {
                 paced),
             new PartHolderStandin(
                 "Input of the fast receiver",
-                () -> GeneratorLine.OUTPUTS,
+                () -> FastInput.CHOICES,
                 toFast::plug,
                 toFast::plugged));
     for (ScpiInstrument i : instruments) {
@@ -168,12 +169,12 @@ public final class Bench implements AutoCloseable {
     return port(17);
   }
 
-  /** A fast receiver at the end of the generator's cable, in turn with the second one. */
+  /** A fast receiver, at the end of the generator's cable or somewhere in the field. */
   public int fastReceiverPort() {
     return port(18);
   }
 
-  /** Says which output of the generator the fast receiver is plugged into. */
+  /** Says what the fast receiver is plugged into. */
   public int fastInputPort() {
     return port(19);
   }

@@ -34,4 +34,25 @@ public interface RecordMeasurement {
    * @throws rovnik.core.Refusal if it is no such signal
    */
   Outcome of(IqRecord record, MeasurementContext context);
+
+  /** What several records show together. */
+  @FunctionalInterface
+  interface Gathering {
+    /**
+     * Takes one more.
+     *
+     * @return what all of them show
+     */
+    Outcome add(IqRecord record, MeasurementContext context);
+  }
+
+  /** Begins anew; where each record stands by itself there is nothing to gather. */
+  default Gathering gathering() {
+    return this::of;
+  }
+
+  /** Longest stretch of a recording that is taken at once; longer ones are gathered. */
+  default long blockSamples() {
+    return Long.MAX_VALUE;
+  }
 }

@@ -2,6 +2,7 @@ package rovnik.instruments.iq;
 
 import rovnik.core.Refusal;
 import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
 
 /**
  * How a receiver must be set for records of one carrier. Where its rate allows, it is tuned beside
@@ -50,17 +51,24 @@ public final class CarrierPlan {
     double asideBand = 2 * (ASIDE + 0.5) * bandHz;
     boolean aside =
         asideBand <= able.widestSpanHz() && centreHz - ASIDE * bandHz >= able.lowestHz();
-    double rate = AcquisitionPlan.rateFor((aside ? asideBand : bandHz) / usable, able);
+    double narrow = AcquisitionPlan.rateFor(bandHz / usable, able);
+    double rate = aside ? AcquisitionPlan.rateFor(asideBand / usable, able) : narrow;
+    // What is too long at the higher rate may fit with the spike in the middle.
+    if (seconds * rate > able.mostSamples()) {
+      aside = false;
+      rate = narrow;
+    }
     double samples = Math.ceil(seconds * rate);
     if (samples > able.mostSamples()) {
       throw new Refusal(
-          "symbols",
+          "seconds",
           String.format(
               java.util.Locale.ROOT,
-              "So many symbols need a record of %.0f samples; the receiver takes at most %d. Take"
-                  + " fewer symbols.",
+              "That needs a record of %.0f samples; the receiver takes at most %d, here %s. Take a"
+                  + " shorter result, or fewer symbols.",
               samples,
-              able.mostSamples()));
+              able.mostSamples(),
+              Seconds.words(able.mostSamples() / rate)));
     }
     return new IqSetup(
         aside ? centreHz - ASIDE * bandHz : centreHz,

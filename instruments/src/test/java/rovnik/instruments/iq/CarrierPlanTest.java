@@ -50,7 +50,7 @@ public class CarrierPlanTest {
   public void whatItCannotIsRefusedByItsField() {
     assertEquals(field(1e9, 90e6, 1e-3), "symbolRateHz");
     assertEquals(field(8e9, 1e6, 1e-3), "centreHz");
-    assertEquals(field(1e9, 1e6, 10), "symbols");
+    assertEquals(field(1e9, 1e6, 10), "seconds");
   }
 
   private static String field(double hertz, double band, double seconds) {

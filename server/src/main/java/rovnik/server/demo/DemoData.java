@@ -164,11 +164,10 @@ class DemoData implements ApplicationRunner {
     oscillator(
         standin("Function source", InstrumentKind.FUNCTION_SOURCE, "scpi-function"),
         standin("Third receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq"));
-    generator(
-        "Vector generator, seen by the fast receiver",
-        generator,
-        standin("Fast receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-fast"));
+    InstrumentDto fast = standin("Fast receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-fast");
+    generator("Vector generator, seen by the fast receiver", generator, fast);
     standin("Input of the fast receiver", InstrumentKind.PART_HOLDER, PARTS);
+    new FieldJobs(jobs, setups, json).make(fast);
   }
 
   /** The dock oscillator, fed from the function source, at a receiver of its own. */
@@ -478,7 +477,7 @@ class DemoData implements ApplicationRunner {
     }
   }
 
-  private static PathElementDto element(
+  static PathElementDto element(
       String name,
       ElementKind kind,
       double gainDb,

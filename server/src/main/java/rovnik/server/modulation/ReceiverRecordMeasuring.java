@@ -10,6 +10,7 @@ import rovnik.core.Refusal;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.path.SourceLevel;
+import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.units.Frequency;
@@ -46,6 +47,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
 
   // Touched by the instrument's thread only.
   private Plan plan;
+  private RecordMeasurement.Gathering gathering = (record, context) -> Outcome.words("", "", "");
   private @Nullable RecordLook last;
 
   /** What records are taken and read with. */
@@ -129,15 +131,20 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
   @Override
   public void prepare(S settings, JobDto job, boolean afresh) {
     plan = plan(settings, job);
+    gathering = plan.measurement().gathering();
   }
 
   @Override
   public @Nullable Look step(@Nullable Instrument instrument) {
-    last = taken((IqReceiver) instrument, plan, last);
+    last = taken((IqReceiver) instrument, plan, gathering, last);
     return last;
   }
 
-  private RecordLook taken(IqReceiver receiver, Plan with, @Nullable RecordLook before) {
+  private RecordLook taken(
+      IqReceiver receiver,
+      Plan with,
+      RecordMeasurement.Gathering into,
+      @Nullable RecordLook before) {
     receiver.configure(with.setup());
     IqRecord taken = receiver.acquire();
     // The receiver uses its array again, and this record is read again and kept.
@@ -155,7 +162,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
     if (receiver.protectionTripped()) {
       marks.add("input protection tripped");
     }
-    return look(record, with, marks, before);
+    return look(record, with, into, marks, before);
   }
 
   @Override
@@ -170,7 +177,8 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
         new RecordBench.Looks() {
           @Override
           public RecordLook take(double referenceLevelDbm) {
-            return taken(receiver, plan(settings.withReference(referenceLevelDbm), job), null);
+            Plan with = plan(settings.withReference(referenceLevelDbm), job);
+            return taken(receiver, with, with.measurement().gathering(), null);
           }
 
           @Override
@@ -199,9 +207,14 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
   }
 
   private RecordLook look(
-      IqRecord record, Plan with, List<String> marks, @Nullable RecordLook before) {
+      IqRecord record,
+      Plan with,
+      RecordMeasurement.Gathering into,
+      List<String> marks,
+      @Nullable RecordLook before) {
     return RecordLook.of(
         with.measurement(),
+        into,
         record,
         context(with, marks),
         new RecordLook.Facts(
@@ -240,7 +253,9 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
             && then.sampleRateHz() == now.setup().sampleRateHz()
             && then.samples() >= now.setup().samples()
             && then.attenuationDb() == now.setup().attenuationDb();
-    return alike ? look(l.record(), now, l.outcome().marks(), l) : null;
+    return alike
+        ? look(l.record(), now, now.measurement().gathering(), l.outcome().marks(), l)
+        : null;
   }
 
   @Override

@@ -5,6 +5,7 @@ import java.util.Set;
 import org.springframework.stereotype.Component;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
+import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
 import rovnik.server.config.Json;
@@ -98,9 +99,8 @@ public final class RecordKind<S extends RecordSettings<S>>
   public Outcome measure(Subject subject, S settings) {
     RecordedStretches recorded = parts.recorded();
     RecordingDto r = recorded.find(subject.recordingId());
-    return settings
-        .measurement()
-        .of(recorded.record(r, settings), recorded.context(r, subject.job()));
+    MeasurementContext context = recorded.context(r, subject.job());
+    return recorded.each(r, settings, s -> s.gathering().add(s.record(), context));
   }
 
   // Live

@@ -58,15 +58,19 @@ record RecordLook(
     return new View(facts, refused, field);
   }
 
-  /** Measures a record; where that cannot be done, the last result goes on, marked as such. */
+  /**
+   * Measures a record with those before; where that cannot be done, the last result goes on, marked
+   * as such.
+   */
   static RecordLook of(
       RecordMeasurement measurement,
+      RecordMeasurement.Gathering gathering,
       IqRecord record,
       MeasurementContext context,
       Facts facts,
       @Nullable RecordLook last) {
     try {
-      return new RecordLook(measurement.of(record, context), record, facts, "", "");
+      return new RecordLook(gathering.add(record, context), record, facts, "", "");
     } catch (Refusal r) {
       Outcome before = last == null ? nothing(measurement) : last.outcome;
       return new RecordLook(

@@ -1,6 +1,8 @@
 package rovnik.server.modulation;
 
+import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
 import rovnik.core.modulation.RecordMeasurement;
 
 /**
@@ -25,6 +27,20 @@ public interface RecordSettings<S extends RecordSettings<S>> {
 
   /** The same for a recording: anywhere in it. */
   S ofWhole();
+
+  /** Limits of which either may be missing. */
+  static Limit limit(String field, @Nullable Double least, @Nullable Double most) {
+    if (least != null && most != null && least > most) {
+      throw new Refusal(
+          field, "The least that passes is more than the most. Swap or correct them.");
+    }
+    return new Limit(number(least), number(most));
+  }
+
+  /** NaN for what is missing. */
+  static double number(@Nullable Double value) {
+    return value == null ? Double.NaN : value;
+  }
 
   /** Refuses a reference level that is none. */
   static void checkReference(double levelDbm) {

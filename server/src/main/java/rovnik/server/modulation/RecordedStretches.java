@@ -1,6 +1,7 @@
 package rovnik.server.modulation;
 
 import java.util.List;
+import java.util.function.Function;
 import org.springframework.stereotype.Service;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.path.PathCorrection;
@@ -20,13 +21,32 @@ public class RecordedStretches {
     this.recordings = recordings;
   }
 
-  /** So many samples as the measurement takes, from where it begins. */
-  IqRecord record(RecordingDto r, RecordSettings<?> settings) {
+  /**
+   * Measures as many samples as the measurement takes, from where it begins; what gathers takes one
+   * stretch after the other.
+   *
+   * @return what the last stretch, with all before, led to
+   */
+  <T> T each(RecordingDto r, RecordSettings<?> settings, Function<Stretch, T> measured) {
     RecordMeasurement m = settings.measurement();
+    RecordMeasurement.Gathering gathering = m.gathering();
     double fs = r.sampleRateHz();
     long first = Math.min(r.samples(), Math.round(settings.startSeconds() * fs));
-    return recordings.record(r.id(), first, m.samplesWanted(fs));
+    long end = first + Math.min(r.samples() - first, m.samplesWanted(fs));
+    while (end - first > m.blockSamples()) {
+      measured.apply(new Stretch(m, gathering, recordings.record(r.id(), first, m.blockSamples())));
+      first += m.blockSamples();
+    }
+    return measured.apply(new Stretch(m, gathering, recordings.record(r.id(), first, end - first)));
   }
+
+  /**
+   * A stretch of a recording, and what it goes into.
+   *
+   * @param gathering with all before it
+   */
+  record Stretch(
+      RecordMeasurement measurement, RecordMeasurement.Gathering gathering, IqRecord record) {}
 
   /** The beginning of a recording, long enough to tell what it is. */
   IqRecord beginning(RecordingDto r) {

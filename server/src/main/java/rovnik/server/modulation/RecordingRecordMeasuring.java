@@ -2,7 +2,7 @@ package rovnik.server.modulation;
 
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.Instrument;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
@@ -72,14 +72,19 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
   @Override
   public Look step(@Nullable Instrument none) {
     RecordingDto r = recorded.find(recording);
-    IqRecord record = recorded.record(r, settings);
+    MeasurementContext context = recorded.context(r, job);
     last =
-        RecordLook.of(
-            settings.measurement(),
-            record,
-            recorded.context(r, job),
-            new RecordLook.Facts(r.sampleRateHz(), record.sampleCount(), null, null),
-            last);
+        recorded.each(
+            r,
+            settings,
+            s ->
+                RecordLook.of(
+                    s.measurement(),
+                    s.gathering(),
+                    s.record(),
+                    context,
+                    new RecordLook.Facts(r.sampleRateHz(), s.record().sampleCount(), null, null),
+                    last));
     return last;
   }
 

@@ -67,7 +67,7 @@ public record AmplitudeSettingsDto(
             bandHz,
             seconds,
             startSeconds,
-            instantSeconds == null ? Double.NaN : instantSeconds,
+            RecordSettings.number(instantSeconds),
             stretchSeconds,
             Choices.named(Window.values(), Window::label, "window", window)));
   }

@@ -2,8 +2,6 @@ package rovnik.server.time;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import org.jspecify.annotations.Nullable;
-import rovnik.core.Refusal;
-import rovnik.core.limits.Limit;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.BurstSettings;
@@ -43,6 +41,13 @@ public record BurstSettingsDto(
   static final BurstSettingsDto FIRST =
       new BurstSettingsDto(458.525e6, 500e3, 0.05, 0, null, 0, 0, null, null, null, null, 33);
 
+  /** Bursts near a frequency. */
+  public static BurstSettingsDto of(
+      double centreHz, double bandHz, double seconds, double referenceDbm) {
+    return new BurstSettingsDto(
+        centreHz, bandHz, seconds, 0, null, 0, 0, null, null, null, null, referenceDbm);
+  }
+
   private BurstSettingsDto at(double newCentreHz, double newReferenceDbm) {
     return new BurstSettingsDto(
         newCentreHz,
@@ -78,22 +83,10 @@ public record BurstSettingsDto(
             bandHz,
             seconds,
             startSeconds,
-            number(overNoiseDb),
+            RecordSettings.number(overNoiseDb),
             leastSeconds,
             pauseSeconds,
-            limit("leastPeriodSeconds", leastPeriodSeconds, mostPeriodSeconds),
-            limit("leastLengthSeconds", leastLengthSeconds, mostLengthSeconds)));
-  }
-
-  private static Limit limit(String field, @Nullable Double least, @Nullable Double most) {
-    if (least != null && most != null && least > most) {
-      throw new Refusal(
-          field, "The least that passes is more than the most. Swap or correct them.");
-    }
-    return new Limit(number(least), number(most));
-  }
-
-  private static double number(@Nullable Double value) {
-    return value == null ? Double.NaN : value;
+            RecordSettings.limit("leastPeriodSeconds", leastPeriodSeconds, mostPeriodSeconds),
+            RecordSettings.limit("leastLengthSeconds", leastLengthSeconds, mostLengthSeconds)));
   }
 }

@@ -19,6 +19,11 @@ class TimeKinds {
   }
 
   @Bean
+  RecordKind<HopSettingsDto> hops(RecordKind.Parts parts) {
+    return new RecordKind<>(HopSettingsDto.FIRST, List.of(), parts);
+  }
+
+  @Bean
   RecordKind<DensitySettingsDto> density(RecordKind.Parts parts) {
     return new RecordKind<>(DensitySettingsDto.FIRST, List.of(), parts);
   }

@@ -216,6 +216,34 @@ public final class Truth {
   public static final double FUNCTION_OFFSET_ERROR_VOLTS = 0.003;
   public static final double FUNCTION_REFERENCE_ERROR = 12e-6;
 
+  /**
+   * Crane remote: channels, hops, and the other one beside it, as an aerial on the quay has them.
+   */
+  public static final double CRANE_FIRST_HZ = 2.402e9;
+
+  public static final double CRANE_STEP_HZ = 2e6;
+  public static final int CRANE_CHANNELS = 40;
+  public static final int CRANE_AVOIDS_FROM = 11;
+  public static final int CRANE_AVOIDS_TO = 14;
+  public static final double CRANE_HOP_SECONDS = 8e-3;
+  public static final double CRANE_BLANK_SECONDS = 0.4e-3;
+  public static final double CRANE_DBM = -38;
+  public static final double OTHER_HOPPER_SECONDS = 5e-3;
+  public static final double OTHER_HOPPER_BLANK_SECONDS = 0.25e-3;
+  public static final int OTHER_HOPPER_FIRST = 20;
+  public static final int OTHER_HOPPER_CHANNELS = 16;
+  public static final double OTHER_HOPPER_DBM = -49;
+
+  /** Logger board: bursts over its regulator, as a probe has them. */
+  public static final double LOGGER_HZ = 212e6;
+
+  public static final double LOGGER_DBM = -47;
+  public static final double LOGGER_EVERY_SECONDS = 3.1e-3;
+  public static final double LOGGER_LENGTH_SECONDS = 14e-6;
+
+  /** After the strobe that causes it. */
+  public static final double LOGGER_LAG_SECONDS = 0.3e-6;
+
   /** Dock oscillator: a part for 5 V whose output follows its supply from 1.2 V on. */
   public static final double OSCILLATOR_HZ = 64e6;
 

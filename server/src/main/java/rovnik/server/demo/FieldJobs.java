@@ -1,0 +1,79 @@
+package rovnik.server.demo;
+
+import java.util.List;
+import rovnik.core.path.ElementKind;
+import rovnik.core.time.BurstMeasurement;
+import rovnik.core.time.HopMeasurement;
+import rovnik.server.bench.InstrumentDto;
+import rovnik.server.config.Json;
+import rovnik.server.jobs.JobDto;
+import rovnik.server.jobs.JobService;
+import rovnik.server.jobs.LimitsDto;
+import rovnik.server.jobs.PathDto;
+import rovnik.server.setups.Setups;
+import rovnik.server.time.BurstSettingsDto;
+import rovnik.server.time.HopSettingsDto;
+
+/**
+ * Jobs of what the fast receiver hears where it is plugged into something else than the generator.
+ */
+final class FieldJobs {
+  private final JobService jobs;
+  private final Setups setups;
+  private final Json json;
+
+  FieldJobs(JobService jobs, Setups setups, Json json) {
+    this.jobs = jobs;
+    this.setups = setups;
+    this.json = json;
+  }
+
+  void make(InstrumentDto receiver) {
+    JobDto crane =
+        job("Crane remote, hops", "Crane remote", "Aerial on the quay", 2.441e9, -38, receiver);
+    setups.keep(
+        crane.id(),
+        HopMeasurement.KIND,
+        "40 channels of 2 MHz",
+        json.tree(HopSettingsDto.of(2.441e9, 2e6, 2.402e9, 40, -30)),
+        null);
+    JobDto logger =
+        job("Logger board, bursts", "Logger board", "Near-field probe", 212e6, -47, receiver);
+    setups.keep(
+        logger.id(),
+        BurstMeasurement.KIND,
+        "Bursts at 212 MHz",
+        json.tree(BurstSettingsDto.of(212e6, 2e6, 0.05, -40)),
+        null);
+  }
+
+  private JobDto job(
+      String name,
+      String dut,
+      String through,
+      double hertz,
+      double levelDbm,
+      InstrumentDto receiver) {
+    JobDto job = jobs.create(name, dut);
+    jobs.saveLimits(job.id(), new LimitsDto(hertz, null, null, null, null));
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                DemoData.element(
+                    through, ElementKind.SOURCE, 0.0, 0, null, null, 12.0, levelDbm, null),
+                DemoData.element(
+                    receiver.name() + " IN",
+                    ElementKind.PORT,
+                    0.0,
+                    0,
+                    10.0,
+                    20.0,
+                    18.0,
+                    null,
+                    receiver.id())),
+            0,
+            0));
+    return job;
+  }
+}

@@ -1,0 +1,142 @@
+package rovnik.server;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.Random;
+import org.testng.annotations.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What the fast receiver hears in the field, and hops of a recording longer than one stretch. */
+public class FieldApiTest extends BuoyBench {
+  private static final double RATE = 1e6;
+
+  private static double value(JsonNode outcome, String id) {
+    return GeneratorBench.reading(outcome, id).get("value").asDouble();
+  }
+
+  private static void within(JsonNode outcome, String id, double truth) {
+    JsonNode r = GeneratorBench.reading(outcome, id);
+    assertEquals(
+        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
+  }
+
+  /** 5 million samples: more than are taken at once. Eight channels in turn, 20 ms each. */
+  private long hopping() {
+    int n = 5_000_000;
+    ByteBuffer b = ByteBuffer.allocate(4 * n).order(ByteOrder.LITTLE_ENDIAN);
+    Random random = new Random(3);
+    double phase = 0;
+    for (int i = 0; i < n; i++) {
+      double t = i / RATE;
+      int hop = (int) Math.floor(t / 0.021);
+      double hz = -350e3 + 100e3 * (3 * hop % 8);
+      phase += 2 * Math.PI * hz / RATE;
+      double a = t - hop * 0.021 < 0.02 ? 3000 : 0;
+      b.putShort((short) Math.rint(a * Math.cos(phase) + 20 * random.nextGaussian()));
+      b.putShort((short) Math.rint(a * Math.sin(phase) + 20 * random.nextGaussian()));
+    }
+    String meta =
+        "{\"global\":{\"core:datatype\":\"ci16_le\",\"core:sample_rate\":1e6,"
+            + "\"core:version\":\"1.0.0\"},\"captures\":[{\"core:sample_start\":0,"
+            + "\"core:frequency\":2.441e9}],\"annotations\":[]}";
+    return server.json(server.upload(meta, b.array()), 201).get("id").asLong();
+  }
+
+  @Test
+  public void hopsOfALongRecording() {
+    long id = hopping();
+    String settings = "{\"channelHz\":1e5,\"leastSeconds\":2e-3}";
+    JsonNode o = hops(id, settings, 200).get("outcome");
+    assertEquals(value(o, "hoppers"), 1.0);
+    within(o, "dwellA", 0.02);
+    within(o, "intervalA", 0.021);
+    assertEquals(value(o, "channelsA"), 8.0);
+    assertEquals(value(o, "hops"), Math.ceil(5 / 0.021), 1.0);
+    assertTrue(o.get("summary").asString().contains("repeats after 8"), o.toString());
+    // A part of it that lies beyond the first stretch.
+    JsonNode later =
+        hops(id, settings.replace("{", "{\"startSeconds\":4.5,\"seconds\":0.4,"), 200)
+            .get("outcome");
+    assertEquals(value(later, "hops"), 20, 1.0, later.toString());
+    JsonNode bad = hops(id, "{\"channelHz\":1e5,\"leastSeconds\":1e-6}", 400);
+    assertEquals(bad.get("field").asString(), "leastSeconds", bad.toString());
+    assertEquals(hops(id, "{\"channelHz\":-1}", 400).get("field").asString(), "channelHz");
+  }
+
+  private JsonNode hops(long id, String settings, int status) {
+    String body = "{\"measurement\":\"hops\",\"settings\":" + settings + "}";
+    return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
+  }
+
+  /** The crane remote and its neighbour, live, over several looks; then the logger board. */
+  @Test
+  public void craneRemoteAndLoggerBoard() {
+    long fast = add("Fast", "IQ_RECEIVER", server.bench().fastReceiverPort(), "scpi-iq-fast");
+    long input = add("Input", "PART_HOLDER", server.bench().fastInputPort(), "scpi-parts");
+    awaitTrue(() -> state(fast).equals("CONNECTED") && state(input).equals("CONNECTED"));
+    plug(input, "aerial on the quay");
+    start(
+        fast,
+        "hops",
+        "{\"centreHz\":2.441e9,\"spanHz\":80e6,\"channelHz\":2e6,\"firstHz\":2.402e9,"
+            + "\"channels\":40,\"seconds\":0.05,\"referenceLevelDbm\":-30}");
+    awaitTrue(
+        () -> {
+          var reply = server.get("/api/live/i" + fast + "/hops/outcome");
+          String words = reply.statusCode() == 200 ? reply.body() : "";
+          return words.contains("stays 4.75 ms")
+              && words.contains("stays 7.6 ms")
+              && value(server.json(reply, 200).get("outcome"), "hops") > 60;
+        });
+    JsonNode o = outcome(fast, "hops");
+    // The one with more hops is A; after few looks that may be either.
+    boolean first = value(o, "dwellA") < 6e-3;
+    String quick = first ? "A" : "B";
+    String crane = first ? "B" : "A";
+    within(o, "dwell" + quick, 4.75e-3);
+    within(o, "interval" + quick, 5e-3);
+    within(o, "dwell" + crane, 7.6e-3);
+    within(o, "interval" + crane, 8e-3);
+    assertEquals(value(o, "level" + crane), -38, 0.6);
+    JsonNode channels = o.get("tables").get(0);
+    for (int c = 11; c <= 14; c++) {
+      JsonNode row = channels.get("rows").get(c - 1).get("cells");
+      assertEquals(row.get(2).get("value").asDouble(), 0.0, "hops on channel " + c);
+    }
+    plug(input, "probe over the logger board");
+    start(
+        fast,
+        "bursts",
+        "{\"centreHz\":212e6,\"bandHz\":2e6,\"seconds\":0.05,\"referenceLevelDbm\":-40}");
+    awaitTrue(() -> server.get("/api/live/i" + fast + "/bursts/outcome").statusCode() == 200);
+    JsonNode bursts = outcome(fast, "bursts");
+    within(bursts, "period", 3.1e-3);
+    assertEquals(value(bursts, "length"), 14e-6, 0.1e-6, bursts.toString());
+    assertEquals(value(bursts, "burstLevel"), -47, 0.8);
+    assertEquals(value(bursts, "carrierFrequency"), 212e6, 500);
+  }
+
+  private void plug(long holder, String what) {
+    server.json(
+        server.send(
+            "PUT",
+            "/api/instruments/" + holder + "/controls",
+            "{\"values\":{\"part\":\"" + what + "\"}}"),
+        200);
+  }
+
+  private void start(long receiver, String kind, String settings) {
+    String path = "/api/live/i" + receiver + "/" + kind;
+    server.json(server.send("PATCH", path + "/settings", settings), 200);
+    server.json(server.send("POST", path + "/start", "{}"), 200);
+  }
+
+  private JsonNode outcome(long receiver, String kind) {
+    return server
+        .json(server.get("/api/live/i" + receiver + "/" + kind + "/outcome"), 200)
+        .get("outcome");
+  }
+}

@@ -1,0 +1,55 @@
+package rovnik.standins.world;
+
+import java.util.List;
+
+/**
+ * What the fast receiver is plugged into: an output of the generator, or something in the field.
+ */
+public final class FastInput implements PortSignal {
+  private static final String AERIAL = "aerial on the quay";
+  private static final String PROBE = "probe over the logger board";
+
+  /** All of it. */
+  public static final List<String> CHOICES =
+      List.of(GeneratorLine.OUTPUTS.get(0), GeneratorLine.OUTPUTS.get(1), AERIAL, PROBE);
+
+  private final GeneratorLine line;
+  private final CraneRemote crane;
+  private final LoggerBoard board;
+  private String plugged = CHOICES.get(0);
+
+  public FastInput(World world) {
+    this.line = new GeneratorLine(world);
+    this.crane = new CraneRemote(world);
+    this.board = new LoggerBoard(world);
+  }
+
+  public synchronized void plug(String wanted) {
+    plugged = wanted;
+    if (GeneratorLine.OUTPUTS.contains(wanted)) {
+      line.plug(wanted);
+    }
+  }
+
+  public synchronized String plugged() {
+    return plugged;
+  }
+
+  private PortSignal now() {
+    return switch (plugged()) {
+      case AERIAL -> crane;
+      case PROBE -> board;
+      default -> line;
+    };
+  }
+
+  @Override
+  public double levelAtPortDbm() {
+    return now().levelAtPortDbm();
+  }
+
+  @Override
+  public void receive(double[] iq, int samples, double centreHz, double rateHz) {
+    now().receive(iq, samples, centreHz, rateHz);
+  }
+}
