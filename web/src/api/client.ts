@@ -42,6 +42,7 @@ export type AnalogSettings = Schemas["AnalogSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
 export type AmplitudeSettings = Schemas["AmplitudeSettings"];
 export type HopSettings = Schemas["HopSettings"];
+export type SpectrogramSettings = Schemas["SpectrogramSettings"];
 export type DensitySettings = Schemas["DensitySettings"];
 export type ReceiverSettings = Schemas["ReceiverSettings"];
 export type ReceiverState = SessionState<ReceiverSettings, Schemas["ReceiverSource"]>;

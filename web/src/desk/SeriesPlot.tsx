@@ -15,9 +15,15 @@ export interface Drawn {
 
 const even = (s: SeriesHead) => s.x === null && !s.axis.logarithmic;
 
+/** Where there is no value there is a gap, not a line across it. */
+const withGaps = (values: ArrayLike<number>): ArrayLike<number> =>
+  Array.prototype.some.call(values, Number.isNaN)
+    ? (Array.from(values, (v) => (Number.isNaN(v) ? null : v)) as unknown as number[])
+    : values;
+
 function traceOf({ series, ...look }: Drawn): PlotTrace {
   const { start, step } = series.axis;
-  return { ...look, startHz: start, stepHz: step, level: valuesOf(series) };
+  return { ...look, startHz: start, stepHz: step, level: withGaps(valuesOf(series)) };
 }
 
 function curveOf({ series, label, colour }: Drawn): PlotCurve {

@@ -1,12 +1,11 @@
 import { Text } from "@mantine/core";
 import type { DensitySettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { formatEngineering, formatHertz } from "../../components/units";
-import { Choice } from "../../desk/Choice";
+import { formatEngineering } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { LengthField, ReferenceLine } from "../../desk/RecordFields";
 import type { SentenceProps } from "./kinds";
-import { WINDOWS } from "./windows";
+import { SpectraFields } from "./SpectraFields";
 
 /** Which spectra are counted, as one sentence. */
 export function DensitySentence({ model, recording }: SentenceProps<DensitySettings>) {
@@ -19,45 +18,7 @@ export function DensitySentence({ model, recording }: SentenceProps<DensitySetti
   const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
-      centre <CentreField of={of} step={0.1 * (s.spanHz || 1e6)} />, span{" "}
-      <QuantityField
-        label="Span"
-        unit="Hz"
-        value={s.spanHz}
-        words={recording ? { whole: 0, all: 0 } : undefined}
-        error={wrong("spanHz")}
-        format={(v) => (v === 0 ? "the whole" : formatHertz(v))}
-        onCommit={(spanHz) => change({ spanHz })}
-      />
-      <br />
-      RBW{" "}
-      <QuantityField
-        label="RBW"
-        unit="Hz"
-        value={s.rbwHz}
-        words={{ auto: 0 }}
-        error={wrong("rbwHz")}
-        format={(v) => (v === 0 ? "auto" : formatHertz(v))}
-        onCommit={(rbwHz) => change({ rbwHz })}
-      />
-      ,{" "}
-      <Choice
-        label="Window"
-        value={s.window}
-        choices={WINDOWS}
-        onChange={(window) => change({ window })}
-      />
-      , overlap{" "}
-      <QuantityField
-        label="Overlap"
-        unit="%"
-        value={s.overlapPercent}
-        error={wrong("overlapPercent")}
-        format={(v) => `${v} %`}
-        next={(v, up) => Math.max(0, Math.min(95, v + (up ? 5 : -5)))}
-        onCommit={(overlapPercent) => change({ overlapPercent })}
-      />
-      <br />
+      <SpectraFields of={of} settings={s} change={change} />
       <LengthField of={of} />, decay{" "}
       <QuantityField
         label="Decay"

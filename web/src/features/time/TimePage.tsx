@@ -5,9 +5,10 @@ import { BURSTS } from "./bursts";
 import { DENSITY } from "./density";
 import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
+import { SPECTROGRAM } from "./spectrogram";
 import { TimeDesk } from "./TimeDesk";
 
-const ALL = [BURSTS, DENSITY, AMPLITUDE, HOPS] as unknown as TimeMeasurement<{
+const ALL = [BURSTS, DENSITY, SPECTROGRAM, AMPLITUDE, HOPS] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;
   referenceLevelDbm: number;

@@ -1,8 +1,8 @@
 import type { DensitySettings } from "../../api/client";
-import { numberCommand, pickCommand } from "../modulation/recordCommands";
+import { numberCommand } from "../modulation/recordCommands";
 import { DensitySentence } from "./DensitySentence";
 import type { TimeMeasurement } from "./kinds";
-import { WINDOWS } from "./windows";
+import { spectraCommands } from "./spectraCommands";
 
 /** How often each frequency has which level, and when. */
 export const DENSITY: TimeMeasurement<DensitySettings> = {
@@ -20,14 +20,7 @@ export const DENSITY: TimeMeasurement<DensitySettings> = {
   },
   Sentence: DensitySentence,
   commands: (change) => [
-    numberCommand("span", "width that is looked at", "Hz", (spanHz) => change({ spanHz }), {
-      whole: 0,
-    }),
-    numberCommand("rbw", "of each spectrum, or auto", "Hz", (rbwHz) => change({ rbwHz }), {
-      auto: 0,
-    }),
-    pickCommand("window", "Hann, flat-top, ...", WINDOWS, (window) => change({ window })),
-    numberCommand("overlap", "of windows", "%", (overlapPercent) => change({ overlapPercent })),
+    ...spectraCommands(change),
     numberCommand(
       "decay",
       "what is long ago counts less",

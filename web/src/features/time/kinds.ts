@@ -4,11 +4,12 @@ import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
 
 /** What can be measured of things that come and go. */
-export type TimeKind = "bursts" | "density" | "amplitude" | "hops";
+export type TimeKind = "bursts" | "density" | "spectrogram" | "amplitude" | "hops";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
   density: "Density and history",
+  spectrogram: "Spectrogram of any length",
   amplitude: "Amplitude and instant",
   hops: "Hops",
 };

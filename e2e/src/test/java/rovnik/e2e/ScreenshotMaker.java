@@ -168,7 +168,8 @@ public class ScreenshotMaker {
     press(page, "Setups");
     page.getByText("40 channels of 2 MHz").click();
     press(page, "Start");
-    page.getByText("Not used: 11 to 14").first().waitFor();
+    page.getByTestId("reading-intervalB").waitFor();
+    wait(page, 20_000);
     shoot(page, "hops");
     page.keyboard().press("Space");
   }

@@ -159,6 +159,16 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByText(words("Channels are 100 Hz to 1 GHz apart")).first()).isVisible();
     enter("keep who hops");
     assertThat(page.getByText("who hops").first()).isVisible();
+    enter("spectrogram");
+    assertThat(page.getByLabel("Rows", exact())).hasValue("400 rows");
+    enter("centre 2.441G");
+    enter("span 80M");
+    enter("length 20m");
+    enter("reference -30");
+    assertThat(page.getByLabel("Reference level", exact())).hasValue(words("^.30 dBm$"));
+    start();
+    // Its data spread it over some points.
+    assertThat(reading("highestLevel")).containsText(words("\u2212(3[6-9]|4\\d)\\.\\d+ dBm"));
     control(FAST_INPUT, "part", "RF output");
   }
 }

@@ -61,13 +61,26 @@ public class FieldApiTest extends BuoyBench {
         hops(id, settings.replace("{", "{\"startSeconds\":4.5,\"seconds\":0.4,"), 200)
             .get("outcome");
     assertEquals(value(later, "hops"), 20, 1.0, later.toString());
+    JsonNode all = measure(id, "spectrogram", "{\"rbwHz\":1e4,\"rows\":200}", 200).get("outcome");
+    JsonNode time = all.get("series").get(0).get("rows");
+    assertTrue(time.get("points").asInt() > 100 && time.get("points").asInt() <= 200);
+    assertEquals(time.get("points").asInt() * time.get("step").asDouble(), 5, 0.06);
+    double level = 20 * Math.log10(3000 / 32768.0);
+    assertEquals(value(all, "highestLevel"), level, 0.5);
+    assertEquals(value(all, "spanPower"), level + 10 * Math.log10(20.0 / 21), 0.1);
+    JsonNode tooFine = measure(id, "spectrogram", "{\"rbwHz\":20,\"rows\":2000}", 400);
+    assertEquals(tooFine.get("field").asString(), "rbwHz", tooFine.toString());
     JsonNode bad = hops(id, "{\"channelHz\":1e5,\"leastSeconds\":1e-6}", 400);
     assertEquals(bad.get("field").asString(), "leastSeconds", bad.toString());
     assertEquals(hops(id, "{\"channelHz\":-1}", 400).get("field").asString(), "channelHz");
   }
 
   private JsonNode hops(long id, String settings, int status) {
-    String body = "{\"measurement\":\"hops\",\"settings\":" + settings + "}";
+    return measure(id, "hops", settings, status);
+  }
+
+  private JsonNode measure(long id, String kind, String settings, int status) {
+    String body = "{\"measurement\":\"" + kind + "\",\"settings\":" + settings + "}";
     return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
   }
 

@@ -191,13 +191,17 @@ final class HopOutcome {
   }
 
   /**
-   * How likely one of the channels that were not seen is used all the same: if each hop went to any
-   * of the used ones with the same chance, of all that could be missed.
+   * How likely one of the channels that were not seen is used all the same: if each hop goes to any
+   * of the used ones with the same chance, of all that could be missed, for the hopper of which
+   * least is known.
    */
   private double missedByChance() {
-    Hoppers.Hopper most = hoppers.get(0);
-    int used = used(most).size() + 1;
-    return free().size() * Math.pow(1 - 1.0 / used, most.hops().size());
+    double most = 0;
+    for (Hoppers.Hopper h : hoppers) {
+      int used = used(h).size() + 1;
+      most = Math.max(most, Math.pow(1 - 1.0 / used, h.hops().size()));
+    }
+    return free().size() * most;
   }
 
   /**

@@ -24,6 +24,11 @@ class TimeKinds {
   }
 
   @Bean
+  RecordKind<SpectrogramSettingsDto> spectrogram(RecordKind.Parts parts) {
+    return new RecordKind<>(SpectrogramSettingsDto.FIRST, List.of(), parts);
+  }
+
+  @Bean
   RecordKind<DensitySettingsDto> density(RecordKind.Parts parts) {
     return new RecordKind<>(DensitySettingsDto.FIRST, List.of(), parts);
   }

@@ -1,0 +1,322 @@
+package rovnik.core.time;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.RecordStretch;
+import rovnik.core.path.PathCorrection;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Fact;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.result.Series;
+import rovnik.core.result.Values;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlaneReadings;
+import rovnik.core.spectrum.SpectrumLayout;
+import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
+
+/** From a record of any length to its level over frequency and time. */
+public final class SpectrogramMeasurement implements RecordMeasurement {
+  public static final String KIND = "spectrogram";
+  public static final String TITLE = "Spectrogram";
+  private static final long BLOCK = 1 << 22;
+  private static final int MOST_CELLS = 1 << 20;
+  private static final double USUAL_SPAN = 1e6;
+  private static final double LEAST_TIMES = 8;
+
+  private final SpectrogramSettings settings;
+
+  public SpectrogramMeasurement(SpectrogramSettings settings) {
+    this.settings = settings;
+  }
+
+  @Override
+  public String kind() {
+    return KIND;
+  }
+
+  @Override
+  public String title() {
+    return TITLE;
+  }
+
+  @Override
+  public double bandHz() {
+    return settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz();
+  }
+
+  @Override
+  public double secondsWanted() {
+    return settings.seconds();
+  }
+
+  @Override
+  public long blockSamples() {
+    return BLOCK;
+  }
+
+  @Override
+  public List<Fact> words() {
+    return settings.words();
+  }
+
+  @Override
+  public Outcome of(IqRecord record, MeasurementContext context) {
+    return gathering().add(record, context);
+  }
+
+  @Override
+  public Gathering gathering() {
+    return new Gathered();
+  }
+
+  /** One look, in as many stretches as it comes in. */
+  private final class Gathered implements Gathering {
+    private double endSeconds = Double.NaN;
+    private RowsOverTime rows;
+    private SpectrumLayout layout;
+    private float[] highest;
+    private double[] mean;
+    private long spectra;
+    private double seen;
+    private float most;
+    private double mostAt;
+
+    @Override
+    public Outcome add(IqRecord record, MeasurementContext context) {
+      double fs = record.sampleRateHz();
+      double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
+      boolean goesOn = rows != null && Math.abs(record.startSeconds() - endSeconds) < 0.5 / fs;
+      RecordStretch stretch =
+          goesOn
+              ? new RecordStretch(0, record.sampleCount(), record.startSeconds())
+              : begin(record, near);
+      endSeconds = record.endSeconds();
+      int hop =
+          Math.max(
+              1, (int) Math.round(layout.windowLength() * (1 - settings.overlapPercent() / 100)));
+      if (stretch.samples() >= layout.windowLength()) {
+        FrameSpectra frames =
+            new FrameSpectra(record, layout, stretch.from(), stretch.samples(), hop);
+        double whole = layout.stepHz() / layout.enbwHz();
+        if (rows == null) {
+          rows =
+              new RowsOverTime(
+                  layout.points(),
+                  settings.rows(),
+                  stretch.startSeconds() + frames.seconds(-0.5),
+                  frames.stepSeconds());
+        }
+        frames.each(
+            (frame, power) -> take(stretch.startSeconds() + frames.seconds(frame), power, whole));
+      }
+      seen += stretch.samples() / fs;
+      return outcome(record, context);
+    }
+
+    private RecordStretch begin(IqRecord record, double near) {
+      double fs = record.sampleRateHz();
+      double span = settings.spanHz() == 0 ? fs : settings.spanHz();
+      layout = SpectrumLayout.plan(fs, near, span, settings.rbwOf(span), settings.window());
+      if ((long) layout.points() * settings.rows() > MOST_CELLS) {
+        throw new Refusal(
+            "rbwHz",
+            "These are more than a million cells. Take fewer rows, a smaller span, or an RBW of at"
+                + " least "
+                + Frequency.ofHertz(
+                    Math.ceil(layout.rbwHz() * layout.points() * settings.rows() / MOST_CELLS))
+                + ".");
+      }
+      rows = null;
+      highest = new float[layout.points()];
+      mean = new double[layout.points()];
+      spectra = 0;
+      seen = 0;
+      most = 0;
+      return RecordStretch.of(
+          record,
+          "span",
+          span,
+          settings.startSeconds(),
+          LEAST_TIMES * layout.windowLength() / fs * span,
+          Long.MAX_VALUE);
+    }
+
+    private void take(double seconds, float[] power, double whole) {
+      double sum = 0;
+      for (int i = 0; i < power.length; i++) {
+        highest[i] = Math.max(highest[i], power[i]);
+        mean[i] += power[i];
+        sum += power[i];
+        if (power[i] > most) {
+          most = power[i];
+          mostAt = seconds;
+        }
+      }
+      spectra++;
+      rows.add(seconds, power, sum * whole);
+    }
+
+    private Outcome outcome(IqRecord record, MeasurementContext context) {
+      PlaneFrequencies at =
+          PlaneFrequencies.of(
+              record, context, layout.offsetHz(0), layout.stepHz(), layout.points());
+      int top = 0;
+      double total = 0;
+      for (int i = 0; i < highest.length; i++) {
+        top = highest[i] > highest[top] ? i : top;
+        total += mean[i] / spectra * Math.pow(10, at.addDb()[i] / 10);
+      }
+      total *= layout.stepHz() / layout.enbwHz();
+      String unit = record.calibrated() ? "dBm" : "dBFS";
+      PlaneReadings maker = new CarrierReadings(record, context, layout.offsetHz(top)).maker();
+      double level = db(most) + at.addDb()[top];
+      String summary =
+          String.format(
+              Locale.ROOT,
+              "%d spectra of RBW %s over %s, %d rows of %s. Strongest: %s, %.1f %s, at %s.",
+              spectra,
+              Frequency.ofHertz(Math.round(layout.rbwHz())),
+              Seconds.words(seen),
+              rows.rows(),
+              Seconds.words(rows.rowSeconds()),
+              Frequency.ofHertz(Math.rint(at.hz()[top])),
+              level,
+              unit,
+              Seconds.words(mostAt));
+      return new Outcome(
+          KIND,
+          TITLE,
+          summary,
+          series(record, context, at, unit),
+          List.of(),
+          readings(maker, at.hz()[top], level, db(total), unit, context),
+          List.copyOf(maker.levelMarks()),
+          List.of());
+    }
+
+    private List<Reading> readings(
+        PlaneReadings maker,
+        double hz,
+        double level,
+        double wholeLevel,
+        String unit,
+        MeasurementContext context) {
+      double relative = context.accuracy().frequencyRelative();
+      double clock = Double.isNaN(relative) ? 0 : relative;
+      List<String> marks = maker.levelMarks();
+      List<Reading> out = new ArrayList<>();
+      out.add(maker.level("highestLevel", "Highest level", level, unit, 0, Limit.NONE, marks));
+      out.add(
+          maker.reading(
+              "highestFrequency",
+              "Where it is",
+              hz,
+              "Hz",
+              new UncertaintyBudget()
+                  .rectangular("reference", clock * hz)
+                  .rectangular("point", layout.rbwHz() / 2),
+              Limit.NONE,
+              marks));
+      out.add(
+          maker.reading(
+              "highestAt",
+              "When it is",
+              mostAt,
+              "s",
+              new UncertaintyBudget()
+                  .rectangular("window", layout.windowLength() / layout.sampleRateHz() / 2),
+              Limit.NONE,
+              marks));
+      double independent = Math.max(1, seen * bandHz());
+      out.add(
+          maker.level(
+              "spanPower",
+              "Power in the span, mean",
+              wholeLevel,
+              unit,
+              4.34 / Math.sqrt(independent),
+              Limit.NONE,
+              marks));
+      return out;
+    }
+
+    private List<Series> series(
+        IqRecord record, MeasurementContext context, PlaneFrequencies at, String unit) {
+      int n = rows.rows();
+      int points = layout.points();
+      float[] z = new float[n * points];
+      double[] over = new double[n];
+      double middle = at.addDb()[points / 2];
+      for (int r = 0; r < n; r++) {
+        for (int i = 0; i < points; i++) {
+          z[i * n + r] = LevelDensity.fastDb(rows.highest(r, i) + 1e-30f) + (float) at.addDb()[i];
+        }
+        over[r] = db(rows.mean(r)) + middle;
+      }
+      double[] top = new double[points];
+      double[] usual = new double[points];
+      for (int i = 0; i < points; i++) {
+        top[i] = db(highest[i]) + at.addDb()[i];
+        usual[i] = db(mean[i] / spectra) + at.addDb()[i];
+      }
+      Axis time = Axis.even("Time", "s", rows.seconds(0), rows.rowSeconds(), n);
+      return List.of(
+          placed(
+              "spectrogram",
+              "Level over frequency and time",
+              record,
+              context,
+              at.axis(),
+              unit,
+              new Values.Matrix(z, time)),
+          placed(
+              "power",
+              "Power in the span over time",
+              record,
+              context,
+              time,
+              unit,
+              new Values.Real(over)),
+          placed("highest", "Highest", record, context, at.axis(), unit, new Values.Real(top)),
+          placed("mean", "Mean power", record, context, at.axis(), unit, new Values.Real(usual)));
+    }
+
+    private Series placed(
+        String id,
+        String label,
+        IqRecord record,
+        MeasurementContext context,
+        Axis x,
+        String unit,
+        Values values) {
+      PathCorrection c = context.correction();
+      return new Series(
+          id,
+          label,
+          Series.Role.DATA,
+          c == null ? "" : c.planeName(),
+          record.calibrated(),
+          x,
+          "Level",
+          unit,
+          values,
+          List.of(
+              Fact.of("RBW", layout.rbwHz(), "Hz"),
+              Fact.of("window", layout.window().label()),
+              Fact.of("spectra", spectra, "")));
+    }
+  }
+
+  private static double db(double power) {
+    return 10 * Math.log10(power + 1e-30);
+  }
+}
