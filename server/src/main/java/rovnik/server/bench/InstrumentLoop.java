@@ -318,6 +318,14 @@ public final class InstrumentLoop implements AutoCloseable {
     } catch (Refusal refusal) {
       works.remove(work);
       work.refused(refusal);
+    } catch (OutOfMemoryError tooLong) {
+      works.remove(work);
+      drop(); // what it still sends belongs to nobody
+      work.refused(
+          new Refusal(
+              "seconds",
+              "There is not enough memory for a record that long. Take a shorter result, or give the"
+                  + " server more (ROVNIK_MEMORY)."));
     } catch (RuntimeException e) {
       works.remove(work);
       work.failed(unexpected(e), false);

@@ -190,6 +190,29 @@ public class InstrumentLoopTest {
     public void refused(Refusal refusal) {}
   }
 
+  /** A record that the memory does not hold ends its work with a sentence; the loop lives on. */
+  @Test
+  public void tooLittleMemoryIsARefusal() {
+    begin();
+    AtomicReference<Refusal> told = new AtomicReference<>();
+    loop.begin(
+        new Ignoring() {
+          @Override
+          public boolean step(Instrument instrument) {
+            throw new OutOfMemoryError("a record");
+          }
+
+          @Override
+          public void refused(Refusal refusal) {
+            told.set(refusal);
+          }
+        });
+    await(() -> told.get() != null);
+    assertEquals(told.get().field(), "seconds");
+    await(() -> connections.get() == 2 && loop.state() == ConnectionState.CONNECTED);
+    assertEquals(loop.call(Instrument::identity), "fake");
+  }
+
   @Test(timeOut = 10_000)
   public void disconnectingCutsAWaitThatHasNoEnd() {
     waitInSilence();
