@@ -130,8 +130,8 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByText(words("The instant lies outside of the result")).first()).isVisible();
     enter("instant highest");
     assertThat(instant).hasValue("the highest");
-    enter("keep over time");
-    assertThat(page.getByText("over time").first()).isVisible();
+    enter("keep pulse seven");
+    assertThat(page.getByText("pulse seven").first()).isVisible();
     control(GENERATOR, "output", "off");
   }
 

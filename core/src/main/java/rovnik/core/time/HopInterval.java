@@ -16,6 +16,9 @@ record HopInterval(double seconds, double standard) {
   /** Starts that miss their places by more than this share of the interval keep to none. */
   private static final double STEADY = 0.1;
 
+  /** From one start to the next passes at least this share of a hop. */
+  private static final double WHOLE = 0.95;
+
   /** A start that misses its place by so many times as much as the usual one is another's edge. */
   private static final double ODD = 6;
 
@@ -51,8 +54,11 @@ record HopInterval(double seconds, double standard) {
     double[] apart = new double[hops.size()];
     int n = 0;
     for (int i = 1; i < hops.size(); i++) {
-      if (hops.get(i).look() == hops.get(i - 1).look()) {
-        apart[n++] = hops.get(i).startSeconds() - hops.get(i - 1).startSeconds();
+      Hop before = hops.get(i - 1);
+      double since = hops.get(i).startSeconds() - before.startSeconds();
+      // None begins while it is still there: such a one is another's that happens to be as long.
+      if (hops.get(i).look() == before.look() && since > WHOLE * before.seconds()) {
+        apart[n++] = since;
       }
     }
     if (n < 2) {

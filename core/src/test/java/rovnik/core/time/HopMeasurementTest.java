@@ -219,6 +219,22 @@ public class HopMeasurementTest {
     near(o, "dwellA", 2e-3, 1e-5);
   }
 
+  /** Looks of two hops each, and one stranger that is as long and begins in between. */
+  @Test
+  public void aStrangerAsLongDoesNotSpoilTheInterval() {
+    List<Hop> hops = new ArrayList<>();
+    for (int look = 1; look <= 4; look++) {
+      double first = 0.3e-3 * look;
+      hops.add(new Hop(look, first, first + 2e-3, 0, 1, true));
+      if (look == 2) {
+        hops.add(new Hop(look, first + 0.25e-3, first + 2.25e-3, 1e6, 1, true));
+      }
+      hops.add(new Hop(look, first + 2.1e-3, first + 4.1e-3, 0, 1, true));
+    }
+    assertEquals(HopInterval.of(hops, 1e-6).seconds(), 2.1e-3, 1e-6);
+    assertTrue(Double.isNaN(HopInterval.of(hops.subList(0, 2), 1e-6).seconds()));
+  }
+
   @Test
   public void staysAreJudged() {
     HopSettings s =
