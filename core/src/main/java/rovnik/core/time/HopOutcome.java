@@ -37,6 +37,9 @@ final class HopOutcome {
   /** Edges are found to this share of a slot, by how it is filled. */
   private static final double SLOT_SHARE = 0.1;
 
+  /** What of a hop lies beside its channel, as a standard uncertainty. */
+  private static final double BESIDE_DB = 0.05;
+
   /** How often a sequence must come back to be one. */
   private static final int SEEN_AGAIN = 8;
 
@@ -237,7 +240,7 @@ final class HopOutcome {
               h.name() + " has in the mean",
               mean(h, this::level),
               unit(),
-              ofMean(h, this::level),
+              Math.hypot(ofMean(h, this::level), BESIDE_DB),
               Limit.NONE,
               maker.levelMarks()));
     }
