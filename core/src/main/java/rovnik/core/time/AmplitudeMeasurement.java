@@ -1,18 +1,16 @@
 package rovnik.core.time;
 
-import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.result.Fact;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 
 /** From one record to its amplitude, frequency and phase, and to its spectrum at an instant. */
-public final class AmplitudeMeasurement implements RecordMeasurement {
+public final class AmplitudeMeasurement extends StretchMeasurement {
   public static final String KIND = "amplitude";
   public static final String TITLE = "Amplitude and instant";
 
@@ -31,32 +29,13 @@ public final class AmplitudeMeasurement implements RecordMeasurement {
   private final AmplitudeSettings settings;
 
   public AmplitudeMeasurement(AmplitudeSettings settings) {
+    super(
+        KIND,
+        TITLE,
+        settings.bandHz() == 0 ? USUAL_BAND : WIDER * settings.bandHz(),
+        settings.seconds(),
+        settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return settings.bandHz() == 0 ? USUAL_BAND : WIDER * settings.bandHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return settings.seconds();
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override

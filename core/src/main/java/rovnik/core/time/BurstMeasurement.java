@@ -1,17 +1,15 @@
 package rovnik.core.time;
 
-import java.util.List;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.result.Fact;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 
 /** From a record to the bursts in it. */
-public final class BurstMeasurement implements RecordMeasurement {
+public final class BurstMeasurement extends StretchMeasurement {
   public static final String KIND = "bursts";
   public static final String TITLE = "Bursts";
 
@@ -27,32 +25,8 @@ public final class BurstMeasurement implements RecordMeasurement {
   private final BurstSettings settings;
 
   public BurstMeasurement(BurstSettings settings) {
+    super(KIND, TITLE, 2 * settings.bandHz(), settings.seconds(), settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return 2 * settings.bandHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return settings.seconds();
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override

@@ -1,11 +1,9 @@
 package rovnik.core.time;
 
-import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.result.Fact;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
@@ -13,7 +11,7 @@ import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.units.Frequency;
 
 /** From a record to how often each frequency had which level, and when. */
-public final class DensityMeasurement implements RecordMeasurement {
+public final class DensityMeasurement extends StretchMeasurement {
   public static final String KIND = "density";
   public static final String TITLE = "Density";
 
@@ -31,32 +29,13 @@ public final class DensityMeasurement implements RecordMeasurement {
   private final DensitySettings settings;
 
   public DensityMeasurement(DensitySettings settings) {
+    super(
+        KIND,
+        TITLE,
+        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
+        settings.seconds(),
+        settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return settings.seconds();
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override

@@ -1,11 +1,9 @@
 package rovnik.core.time;
 
-import java.util.List;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.result.Fact;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
@@ -18,7 +16,7 @@ import rovnik.core.units.Seconds;
  * From one record after the other to who hops where: channels, how long each stays, when the next
  * comes.
  */
-public final class HopMeasurement implements RecordMeasurement {
+public final class HopMeasurement extends StretchMeasurement {
   public static final String KIND = "hops";
   public static final String TITLE = "Hops";
 
@@ -38,37 +36,18 @@ public final class HopMeasurement implements RecordMeasurement {
   private final HopSettings settings;
 
   public HopMeasurement(HopSettings settings) {
+    super(
+        KIND,
+        TITLE,
+        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
+        settings.seconds(),
+        settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return settings.seconds();
   }
 
   @Override
   public long blockSamples() {
     return BLOCK;
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override

@@ -6,8 +6,8 @@ import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Fact;
@@ -24,7 +24,7 @@ import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /** From a record of any length to its level over frequency and time. */
-public final class SpectrogramMeasurement implements RecordMeasurement {
+public final class SpectrogramMeasurement extends StretchMeasurement {
   public static final String KIND = "spectrogram";
   public static final String TITLE = "Spectrogram";
   private static final long BLOCK = 1 << 22;
@@ -35,37 +35,18 @@ public final class SpectrogramMeasurement implements RecordMeasurement {
   private final SpectrogramSettings settings;
 
   public SpectrogramMeasurement(SpectrogramSettings settings) {
+    super(
+        KIND,
+        TITLE,
+        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
+        settings.seconds(),
+        settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return settings.seconds();
   }
 
   @Override
   public long blockSamples() {
     return BLOCK;
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override
@@ -236,7 +217,7 @@ public final class SpectrogramMeasurement implements RecordMeasurement {
                   .rectangular("window", layout.windowLength() / layout.sampleRateHz() / 2),
               Limit.NONE,
               marks));
-      double independent = Math.max(1, seen * bandHz());
+      double independent = Math.max(1, seen * layout.points() * layout.stepHz());
       out.add(
           maker.level(
               "spanPower",

@@ -1,16 +1,14 @@
 package rovnik.core.modulation.analog;
 
-import java.util.List;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.result.Fact;
+import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 
 /** From a record to what a carrier's amplitude, frequency and phase do. */
-public final class AnalogMeasurement implements RecordMeasurement {
+public final class AnalogMeasurement extends StretchMeasurement {
   public static final String KIND = "analog";
   public static final String TITLE = "AM, FM, PM";
 
@@ -26,32 +24,13 @@ public final class AnalogMeasurement implements RecordMeasurement {
   private final AnalogSettings settings;
 
   public AnalogMeasurement(AnalogSettings settings) {
+    super(
+        KIND,
+        TITLE,
+        WIDER * settings.bandHz(),
+        LONGER * settings.seconds() + 2 * settings.audio().settlesSeconds(),
+        settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String kind() {
-    return KIND;
-  }
-
-  @Override
-  public String title() {
-    return TITLE;
-  }
-
-  @Override
-  public double bandHz() {
-    return WIDER * settings.bandHz();
-  }
-
-  @Override
-  public double secondsWanted() {
-    return LONGER * settings.seconds() + 2 * settings.audio().settlesSeconds();
-  }
-
-  @Override
-  public List<Fact> words() {
-    return settings.words();
   }
 
   @Override
