@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.testng.ITestResult;
 import org.testng.annotations.AfterClass;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeClass;
@@ -72,7 +73,12 @@ abstract class SpectrumScreen {
   }
 
   @AfterMethod(alwaysRun = true)
-  public void close() {
+  public void close(ITestResult result) {
+    if (!result.isSuccess()) {
+      page.screenshot(
+          new Page.ScreenshotOptions()
+              .setPath(Path.of("target", "failed", result.getName() + ".png")));
+    }
     control(2, "output", "on");
     control(2, "signal", "carrier");
     control(3, "attenuation", "30");

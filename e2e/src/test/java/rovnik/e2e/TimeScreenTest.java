@@ -128,8 +128,11 @@ public class TimeScreenTest extends GeneratorScreen {
     keepsTheRules();
     enter("instant 80m");
     assertThat(page.getByText(words("The instant lies outside of the result")).first()).isVisible();
+    assertThat(reading("stretchLevel")).containsText("of an earlier record");
     enter("instant highest");
     assertThat(instant).hasValue("the highest");
+    // A look that was refused has nothing to keep; the next one has.
+    assertThat(reading("stretchLevel")).not().containsText("of an earlier record");
     enter("keep pulse seven");
     assertThat(page.getByText("pulse seven").first()).isVisible();
     control(GENERATOR, "output", "off");

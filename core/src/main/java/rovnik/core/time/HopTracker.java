@@ -22,6 +22,9 @@ final class HopTracker {
   /** It is gone after so many slots without it. */
   private static final double GONE_SLOTS = 2.5;
 
+  /** At the end of a look it is gone after so many. */
+  private static final double ENDED_SLOTS = 1.5;
+
   /** An edge is spread over so many slots beyond the first that is seen. */
   private static final int EDGE_SLOTS = 3;
 
@@ -33,11 +36,84 @@ final class HopTracker {
   private final double overNoise;
   private final List<Hop> found = new ArrayList<>();
   private final List<Track> active = new ArrayList<>();
+  private Stretch newest;
+
+  /**
+   * Slots that go on in each other.
+   *
+   * @param firstSeconds where the first begins, in the look
+   * @param noise in a channel's width, of full scale
+   * @param firstHz of the first point, from the centre of the record
+   * @param stepHz from point to point
+   */
+  private record Stretch(
+      SlotPowers powers, double firstSeconds, double noise, double firstHz, double stepHz) {
+    double seconds(double slot) {
+      return firstSeconds + slot * powers.slotSeconds;
+    }
+
+    int slot(double seconds) {
+      return (int) Math.rint((seconds - firstSeconds) / powers.slotSeconds);
+    }
+  }
+
+  /**
+   * Power of the slots around an edge, from inside to outside: it tells how far they are filled.
+   *
+   * @param insideSeconds where the first of them begins
+   */
+  private record Edge(double insideSeconds, double slotSeconds, double[] power) {
+    /** Slots inside of the first that is seen, which are filled. */
+    static final int INSIDE = 2;
+
+    /**
+     * @param slot first or last that is seen
+     * @param step -1 for a beginning, 1 for an end
+     */
+    static Edge of(Stretch in, int slot, int step, int point) {
+      SlotPowers p = in.powers();
+      double[] power = new double[INSIDE + EDGE_SLOTS];
+      for (int k = 0; k < power.length; k++) {
+        int at = slot + (k - INSIDE) * step;
+        power[k] = at < 0 || at >= p.slots ? Double.NaN : p.channel(at, point, in.noise());
+      }
+      return new Edge(in.seconds(slot - INSIDE * step), p.slotSeconds, power);
+    }
+
+    /** Slots that it fills, from the innermost on, where a full one has this power. */
+    private double filled(double full) {
+      double sum = 0;
+      double before = Double.POSITIVE_INFINITY;
+      for (int k = 0; k < power.length; k++) {
+        // In the stretch before or to come: it is there, or nothing is known.
+        double share = !Double.isNaN(power[k]) ? power[k] / full : k < INSIDE ? 1 : 0;
+        // Farther out there is less of it; more is another one.
+        if (k > INSIDE && share > before + 0.2) {
+          break;
+        }
+        sum += share;
+        before = share;
+      }
+      return sum;
+    }
+
+    double beginning(double full) {
+      return insideSeconds - (filled(full) - 1) * slotSeconds;
+    }
+
+    double end(double full) {
+      return insideSeconds + filled(full) * slotSeconds;
+    }
+  }
 
   /** One that goes on. */
   private static final class Track {
     double startSeconds;
     boolean begun;
+
+    /** How its beginning is filled, kept until its power is known; null before. */
+    Edge start;
+
     double hz;
     double weight;
     double power;
@@ -91,8 +167,10 @@ final class HopTracker {
             ? Math.max(LEAST_RISE, 1 + SURE * p.noiseScatter(independent))
             : overNoise;
     int near = Math.max(1, (int) Math.round(APART * channelHz / stepHz));
+    Stretch in = new Stretch(p, startSeconds + p.firstSeconds, noise, firstHz, stepHz);
+    newest = in;
     for (int slot = 0; slot < p.slots; slot++) {
-      double t = startSeconds + p.firstSeconds + slot * p.slotSeconds;
+      double t = in.seconds(slot);
       for (int top : tops(p, slot, noise * rise, near)) {
         double at = p.middle(slot, top, noise);
         double hz = firstHz + at * stepHz;
@@ -100,7 +178,8 @@ final class HopTracker {
         Track track = at(hz);
         if (track == null) {
           track = new Track();
-          track.begun = slot > 0 || goesOn;
+          // Between two stretches a part of a slot is not seen: it may have begun there.
+          track.begun = slot > 0;
           track.startSeconds = t;
           active.add(track);
         }
@@ -110,12 +189,17 @@ final class HopTracker {
         track.slots++;
         track.lastSeconds = t + p.slotSeconds;
       }
-      end(p, look, t + p.slotSeconds, noise, startSeconds + p.firstSeconds, firstHz, stepHz);
+      end(in, look, slot + 1, GONE_SLOTS);
     }
+    // Where it began is in these slots, and not in those to come.
+    active.forEach(x -> start(in, x));
   }
 
   /** Ends what goes on: the look is over. */
   void finish(int look) {
+    if (newest != null) {
+      end(newest, look, newest.powers().slots, ENDED_SLOTS);
+    }
     for (Track t : active) {
       if (t.lastSeconds - t.startSeconds >= leastSeconds) {
         add(look, t, t.startSeconds, t.lastSeconds, t.power / t.slots, false);
@@ -133,76 +217,47 @@ final class HopTracker {
     return null;
   }
 
-  private void end(
-      SlotPowers p,
-      int look,
-      double now,
-      double noise,
-      double firstSeconds,
-      double firstHz,
-      double stepHz) {
+  /** Takes those as ended that were not seen for some slots before this one. */
+  private void end(Stretch in, int look, int slot, double gone) {
+    SlotPowers p = in.powers();
     for (Iterator<Track> i = active.iterator(); i.hasNext(); ) {
       Track t = i.next();
-      if (now - t.lastSeconds < GONE_SLOTS * p.slotSeconds) {
+      if (in.seconds(slot) - t.lastSeconds < gone * p.slotSeconds) {
         continue;
       }
       i.remove();
       if (t.lastSeconds - t.startSeconds < leastSeconds) {
         continue;
       }
-      int first = (int) Math.rint((t.startSeconds - firstSeconds) / p.slotSeconds);
-      int last = (int) Math.rint((t.lastSeconds - firstSeconds) / p.slotSeconds) - 1;
-      int point = t.point(firstHz, stepHz);
-      double mean = steady(p, t, point, Math.max(0, first), last, noise);
-      double start = first < EDGE_SLOTS ? t.startSeconds : edge(p, first, -1, point, mean, noise);
-      double end =
-          last + EDGE_SLOTS >= p.slots
-              ? t.lastSeconds
-              : edge(p, last, 1, point, mean, noise) + p.slotSeconds;
-      start = first < EDGE_SLOTS ? start : firstSeconds + start;
-      end = last + EDGE_SLOTS >= p.slots ? end : firstSeconds + end;
-      add(look, t, start, end, mean, t.begun);
+      start(in, t);
+      int point = t.point(in.firstHz(), in.stepHz());
+      double mean = steady(in, t, point);
+      double start = t.begun ? t.start.beginning(mean) : t.startSeconds;
+      Edge end = Edge.of(in, in.slot(t.lastSeconds) - 1, 1, point);
+      boolean seenToEnd = t.lastSeconds > in.firstSeconds();
+      add(look, t, start, end.end(mean), mean, t.begun && seenToEnd);
+    }
+  }
+
+  /** Keeps how its beginning is filled, once. */
+  private static void start(Stretch in, Track t) {
+    if (t.start == null) {
+      t.start = Edge.of(in, in.slot(t.startSeconds), -1, t.point(in.firstHz(), in.stepHz()));
     }
   }
 
   /** Mean power without the slots at both ends, which it fills in part. */
-  private static double steady(
-      SlotPowers p, Track t, int point, int first, int last, double noise) {
+  private static double steady(Stretch in, Track t, int point) {
+    SlotPowers p = in.powers();
+    int first = Math.max(0, in.slot(t.startSeconds));
+    int last = in.slot(t.lastSeconds) - 1;
     double sum = 0;
     int count = 0;
     for (int slot = first + 2; slot <= Math.min(last - 2, p.slots - 1); slot++) {
-      sum += p.channel(slot, point, noise);
+      sum += p.channel(slot, point, in.noise());
       count++;
     }
     return count > 0 ? sum / count : t.power / t.slots;
-  }
-
-  /**
-   * Where the power begins or ends, from the first slot on: slots around the edge hold so much of
-   * it as they are filled.
-   *
-   * @param step -1 for a beginning, 1 for an end
-   * @return seconds from the first slot to where the outermost slot begins that is filled
-   */
-  private static double edge(
-      SlotPowers p, int slot, int step, int point, double mean, double noise) {
-    int inside = slot - 2 * step;
-    double filled = 0;
-    double before = Double.POSITIVE_INFINITY;
-    for (int k = 0; k < EDGE_SLOTS + 2; k++) {
-      int at = inside + k * step;
-      if (at < 0 || at >= p.slots) {
-        break;
-      }
-      double share = p.channel(at, point, noise) / mean;
-      // Farther out there is less of it; more is another one.
-      if (k > 2 && share > before + 0.2) {
-        break;
-      }
-      filled += share;
-      before = share;
-    }
-    return (inside + step * (filled - 1)) * p.slotSeconds;
   }
 
   private void add(int look, Track t, double start, double end, double power, boolean whole) {

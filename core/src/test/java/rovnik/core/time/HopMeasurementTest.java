@@ -204,6 +204,52 @@ public class HopMeasurementTest {
     assertTrue(parts.summary().contains("order that repeats after 36"), parts.summary());
   }
 
+  /** Wherever a recording is cut for its stretches, a stay is as long as it is. */
+  @Test
+  public void noStayIsLostWhereStretchesMeet() {
+    IqRecord whole = record(0.3, 21, main());
+    RecordMeasurement.Gathering one = new HopMeasurement(settings(FIRST, 40)).gathering();
+    Outcome o = null;
+    // 8.3 ms: they meet at all places of a hop.
+    int samples = (int) Math.round(8.3e-3 * RATE);
+    for (int from = 0; from + samples <= whole.sampleCount(); from += samples) {
+      float[] iq = new float[2 * samples];
+      System.arraycopy(whole.iq(), 2 * from, iq, 0, iq.length);
+      o =
+          one.add(
+              new IqRecord(iq, RATE, CENTRE, Double.NaN, false, from / RATE),
+              MeasurementContext.BARE);
+    }
+    ResultTable hops = o.table("hops").orElseThrow();
+    assertTrue(hops.rows().size() > 135, hops.rows().size() + " hops");
+    int own = 0;
+    for (int k = 0; k < hops.rows().size(); k++) {
+      // Two on one channel after each other are one; one that changes where they meet is cut off.
+      if (hops.rows().get(k).cells().get(5).text().equals("A")) {
+        own++;
+        double number = (cell(hops, k, 1) - 0.7e-3) / 2.1e-3;
+        assertEquals(number, Math.rint(number), 0.005, "hop " + k);
+        assertEquals(cell(hops, k, 2), 2e-3, 20e-6, "hop " + k);
+      }
+    }
+    assertTrue(own > 125, own + " of A");
+  }
+
+  /** A stay that ends just before the look does is whole: looks of two hops have an interval. */
+  @Test
+  public void staysNearTheEdgesOfALookAreWhole() {
+    RecordMeasurement.Gathering apart = new HopMeasurement(settings(FIRST, 40)).gathering();
+    Outcome o = null;
+    for (int k = 0; k < 6; k++) {
+      Hopper h = main();
+      h.first = 0.12e-3;
+      o = apart.add(record(4.42e-3, 60 + k, h), MeasurementContext.BARE);
+    }
+    near(o, "dwellA", 2e-3, 5e-6);
+    near(o, "intervalA", 2.1e-3, reading(o, "intervalA").uncertainty());
+    assertTrue(reading(o, "intervalA").uncertainty() < 2e-5);
+  }
+
   /** A carrier that stays is no hop, nor is noise; a look without any says so. */
   @Test
   public void whatStaysAndNoiseAreNoHops() {
