@@ -1,9 +1,11 @@
 package rovnik.core.modulation;
 
 import java.util.List;
+import java.util.Optional;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Sound;
 import rovnik.core.spectrum.MeasurementContext;
 
 /** What is measured of one record around one carrier. */
@@ -44,6 +46,16 @@ public interface RecordMeasurement {
      * @return what all of them show
      */
     Outcome add(IqRecord record, MeasurementContext context);
+
+    /** Takes one that others follow: what all show is not asked for yet. */
+    default void take(IqRecord record, MeasurementContext context) {
+      add(record, context);
+    }
+
+    /** What can be heard of all of them, where there is such. */
+    default Optional<Sound> sound() {
+      return Optional.empty();
+    }
   }
 
   /** Begins anew; where each record stands by itself there is nothing to gather. */

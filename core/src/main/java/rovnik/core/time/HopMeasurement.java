@@ -67,14 +67,30 @@ public final class HopMeasurement extends StretchMeasurement {
       private double lookBegan;
       private double endSeconds = Double.NaN;
       private double seen;
+      private SlotPowers powers;
+      private SpectrumLayout layout;
+      private RecordStretch stretch;
 
       @Override
       public Outcome add(IqRecord record, MeasurementContext context) {
+        take(record, context);
+        return new HopOutcome(
+                settings,
+                record,
+                context,
+                tracker.found(),
+                new HopOutcome.Seen(looks, seen, powers.slotSeconds, lookBegan),
+                new HopOutcome.Picture(powers, layout, stretch.startSeconds()))
+            .outcome();
+      }
+
+      @Override
+      public void take(IqRecord record, MeasurementContext context) {
         double fs = record.sampleRateHz();
         double span = settings.spanHz() == 0 ? fs : settings.spanHz();
         double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
         boolean goesOn = Math.abs(record.startSeconds() - endSeconds) < 0.5 / fs;
-        RecordStretch stretch =
+        stretch =
             goesOn
                 ? new RecordStretch(0, record.sampleCount(), record.startSeconds())
                 : RecordStretch.of(
@@ -84,12 +100,12 @@ public final class HopMeasurement extends StretchMeasurement {
                     settings.startSeconds(),
                     LEAST_TIMES,
                     Long.MAX_VALUE);
-        SlotPowers powers = powers(record, stretch, span, near);
+        powers = powers(record, stretch, span, near);
         if (!goesOn) {
           looks++;
           lookBegan = stretch.startSeconds();
         }
-        SpectrumLayout layout = layout(fs, near, span);
+        layout = layout(fs, near, span);
         double independent = settings.channelHz() / 2 / layout.enbwHz();
         tracker.take(
             powers,
@@ -101,14 +117,6 @@ public final class HopMeasurement extends StretchMeasurement {
             independent);
         endSeconds = record.endSeconds();
         seen += stretch.samples() / fs;
-        return new HopOutcome(
-                settings,
-                record,
-                context,
-                tracker.found(),
-                new HopOutcome.Seen(looks, seen, powers.slotSeconds, lookBegan),
-                new HopOutcome.Picture(powers, layout, stretch.startSeconds()))
-            .outcome();
       }
     };
   }

@@ -73,6 +73,12 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
 
     @Override
     public Outcome add(IqRecord record, MeasurementContext context) {
+      take(record, context);
+      return outcome(record, context);
+    }
+
+    @Override
+    public void take(IqRecord record, MeasurementContext context) {
       double fs = record.sampleRateHz();
       double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
       boolean goesOn = rows != null && Math.abs(record.startSeconds() - endSeconds) < 0.5 / fs;
@@ -100,7 +106,6 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
             (frame, power) -> take(stretch.startSeconds() + frames.seconds(frame), power, whole));
       }
       seen += stretch.samples() / fs;
-      return outcome(record, context);
     }
 
     private RecordStretch begin(IqRecord record, double near) {

@@ -77,4 +77,16 @@ public class WavFileTest {
       expectThrows(Refusal.class, () -> WavFile.read(new ByteArrayInputStream(part)));
     }
   }
+
+  /** What is written comes back; louder than full scale is cut. */
+  @Test
+  public void whatIsWrittenIsRead() {
+    float[] sound = {0, 0.5f, -0.5f, 0.25f, -1, 2};
+    WavFile f = WavFile.read(new ByteArrayInputStream(WavWriter.of(sound, 48_000)));
+    assertEquals(f.rateHz(), 48_000, 0);
+    assertEquals(f.channels(), 1);
+    for (int i = 0; i < sound.length; i++) {
+      assertEquals(f.iq()[2 * i], Math.min(1, sound[i]), 1e-4);
+    }
+  }
 }

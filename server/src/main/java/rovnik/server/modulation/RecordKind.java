@@ -100,7 +100,7 @@ public final class RecordKind<S extends RecordSettings<S>>
     RecordedStretches recorded = parts.recorded();
     RecordingDto r = recorded.find(subject.recordingId());
     MeasurementContext context = recorded.context(r, subject.job());
-    return recorded.each(r, settings, s -> s.gathering().add(s.record(), context));
+    return recorded.each(r, settings, context, s -> s.gathering().add(s.record(), context));
   }
 
   // Live

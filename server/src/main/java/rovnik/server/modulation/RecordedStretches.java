@@ -27,14 +27,18 @@ public class RecordedStretches {
    *
    * @return what the last stretch, with all before, led to
    */
-  <T> T each(RecordingDto r, RecordSettings<?> settings, Function<Stretch, T> measured) {
+  <T> T each(
+      RecordingDto r,
+      RecordSettings<?> settings,
+      MeasurementContext context,
+      Function<Stretch, T> measured) {
     RecordMeasurement m = settings.measurement();
     RecordMeasurement.Gathering gathering = m.gathering();
     double fs = r.sampleRateHz();
     long first = Math.min(r.samples(), Math.round(settings.startSeconds() * fs));
     long end = first + Math.min(r.samples() - first, m.samplesWanted(fs));
     while (end - first > m.blockSamples()) {
-      measured.apply(new Stretch(m, gathering, recordings.record(r.id(), first, m.blockSamples())));
+      gathering.take(recordings.record(r.id(), first, m.blockSamples()), context);
       first += m.blockSamples();
     }
     return measured.apply(new Stretch(m, gathering, recordings.record(r.id(), first, end - first)));

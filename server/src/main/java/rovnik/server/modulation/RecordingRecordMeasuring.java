@@ -77,6 +77,7 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
         recorded.each(
             r,
             settings,
+            context,
             s ->
                 RecordLook.of(
                     s.measurement(),

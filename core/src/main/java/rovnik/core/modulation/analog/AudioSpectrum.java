@@ -66,7 +66,7 @@ public final class AudioSpectrum {
   }
 
   /** Of all but the mean. */
-  static double rms(double[] x) {
+  public static double rms(double[] x) {
     double mean = Arrays.stream(x).average().orElse(0);
     double sum = 0;
     for (double v : x) {
