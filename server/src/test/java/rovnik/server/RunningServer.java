@@ -145,8 +145,20 @@ final class RunningServer implements AutoCloseable {
 
   /** A file that is fetched. */
   byte[] bytes(String path) {
+    return bytes(HttpRequest.newBuilder(URI.create(root + path)).GET().build());
+  }
+
+  /** A file that is the answer to a request. */
+  byte[] bytes(String path, String body) {
+    return bytes(
+        HttpRequest.newBuilder(URI.create(root + path))
+            .header("Content-Type", "application/json")
+            .POST(HttpRequest.BodyPublishers.ofString(body))
+            .build());
+  }
+
+  private byte[] bytes(HttpRequest request) {
     try {
-      HttpRequest request = HttpRequest.newBuilder(URI.create(root + path)).GET().build();
       return client.send(request, HttpResponse.BodyHandlers.ofByteArray()).body();
     } catch (IOException e) {
       throw new UncheckedIOException(e);

@@ -45,6 +45,9 @@ final class ListenOutcome {
   /** Side lines beyond the index that still count. */
   private static final int MOST_LINES = 8;
 
+  /** Share by which a filter's amplitude is off what it should be, at most. */
+  private static final double RIPPLE = 2e-4;
+
   /** Both sides, with what they do to each other. */
   private static final double LOST = 3;
 
@@ -508,7 +511,10 @@ final class ListenOutcome {
     if (cutOff()) {
       ofAmount.add("its side lines reach beyond the channel: widen it");
     }
-    UncertaintyBudget budget = new UncertaintyBudget().normal("noise", m.scale() * noise);
+    UncertaintyBudget budget =
+        new UncertaintyBudget()
+            .normal("noise", m.scale() * noise)
+            .rectangular("filters", m.scale() * amount * RIPPLE);
     if (m == Mode.FM) {
       budget.rectangular("side lines beyond the channel", amount * lostShare(amount));
     }

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PatchMapping;
@@ -18,9 +19,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
+import rovnik.server.config.Conflict;
 import rovnik.server.config.Json;
 import rovnik.server.config.Refusals;
 import rovnik.server.results.OutcomeDto;
+import rovnik.server.results.SoundFile;
 import rovnik.server.runs.RunDtos;
 import rovnik.server.runs.RunService;
 import tools.jackson.databind.JsonNode;
@@ -202,6 +205,18 @@ class LiveController {
         read.settings(),
         read.look().view(),
         OutcomeDto.whole(read.look().shown()));
+  }
+
+  /** What is heard of the newest look, as a WAV file. */
+  @GetMapping(value = "/sound", produces = SoundFile.TYPE)
+  ResponseEntity<byte[]> sound(@PathVariable String source, @PathVariable String measurement) {
+    return SoundFile.of(
+        source + "-" + measurement,
+        sessions
+            .session(source, measurement)
+            .look()
+            .sound()
+            .orElseThrow(() -> Conflict.state("There is nothing to hear of this look.")));
   }
 
   @PostMapping("/keep")

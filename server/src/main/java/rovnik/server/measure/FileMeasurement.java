@@ -1,9 +1,11 @@
 package rovnik.server.measure;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.Sound;
 import rovnik.server.jobs.JobDto;
 import tools.jackson.databind.JsonNode;
 
@@ -48,6 +50,11 @@ public interface FileMeasurement<S> {
   }
 
   Outcome measure(Subject subject, S settings);
+
+  /** What can be heard of it. */
+  default Optional<Sound> sound(Subject subject, S settings) {
+    return Optional.empty();
+  }
 
   /**
    * What is measured.

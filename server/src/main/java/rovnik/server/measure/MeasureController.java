@@ -4,7 +4,9 @@ import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -13,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.Sound;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobDto;
@@ -20,6 +23,7 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.measure.FileMeasurement.Subject;
 import rovnik.server.measure.FileMeasurement.Takes;
 import rovnik.server.results.OutcomeDto;
+import rovnik.server.results.SoundFile;
 import rovnik.server.runs.RunDtos;
 import rovnik.server.runs.RunService;
 import tools.jackson.databind.JsonNode;
@@ -105,15 +109,25 @@ class MeasureController {
   Measured recording(
       @PathVariable long id, @RequestBody(required = false) @Nullable Request request) {
     Request r = request == null ? Request.NONE : request;
-    return measure(find(r.measurement(), "spectrum", Takes.IQ), r, new Subject(id, null, job(r)));
+    FileMeasurement<?> m = find(r.measurement(), "spectrum", Takes.IQ);
+    return measure(asked(m, r, new Subject(id, null, job(r)), null));
+  }
+
+  /** What is heard of a recording, as a WAV file: of measurements that have a sound. */
+  @PostMapping(value = "/recordings/{id}/sound", produces = SoundFile.TYPE)
+  ResponseEntity<byte[]> sound(
+      @PathVariable long id, @RequestBody(required = false) @Nullable Request request) {
+    Request r = request == null ? Request.NONE : request;
+    FileMeasurement<?> m = find(r.measurement(), "audio", Takes.IQ);
+    return sound(asked(m, r, new Subject(id, null, job(r)), null), "recording-" + id);
   }
 
   @PostMapping("/networks/{id}/measure")
   Measured network(
       @PathVariable long id, @RequestBody(required = false) @Nullable Request request) {
     Request r = request == null ? Request.NONE : request;
-    return measure(
-        find(r.measurement(), "network", Takes.NETWORK), r, new Subject(null, id, job(r)));
+    FileMeasurement<?> m = find(r.measurement(), "network", Takes.NETWORK);
+    return measure(asked(m, r, new Subject(null, id, job(r)), null));
   }
 
   /**
@@ -122,7 +136,17 @@ class MeasureController {
    */
   @PostMapping("/runs/{id}/measure")
   Measured run(@PathVariable long id, @RequestBody(required = false) @Nullable Request request) {
-    Request r = request == null ? Request.NONE : request;
+    return measure(again(id, request == null ? Request.NONE : request));
+  }
+
+  /** What is heard of the samples of a run, as a WAV file, by the run's own settings or others. */
+  @PostMapping(value = "/runs/{id}/sound", produces = SoundFile.TYPE)
+  ResponseEntity<byte[]> soundOfRun(
+      @PathVariable long id, @RequestBody(required = false) @Nullable Request request) {
+    return sound(again(id, request == null ? Request.NONE : request), "run-" + id);
+  }
+
+  private Asked<?> again(long id, Request r) {
     RunDtos.Attachments kept = runs.summary(id).attachments();
     boolean network = kept.networkId() != null;
     if (!network && kept.recordingId() == null) {
@@ -142,7 +166,7 @@ class MeasureController {
       job = job(r);
     }
     boolean own = m.kind().equals(again.measurement());
-    return measure(
+    return asked(
         m,
         r,
         new Subject(kept.recordingId(), kept.networkId(), job),
@@ -187,11 +211,18 @@ class MeasureController {
                         + "."));
   }
 
-  private <S> Measured measure(FileMeasurement<S> m, Request r, Subject subject) {
-    return measure(m, r, subject, null);
+  /** What is to be measured of what, with all its settings. */
+  private record Asked<S>(FileMeasurement<S> measurement, Subject subject, S settings) {
+    Outcome outcome() {
+      return measurement.measure(subject, settings);
+    }
+
+    Optional<Sound> sound() {
+      return measurement.sound(subject, settings);
+    }
   }
 
-  private <S> Measured measure(
+  private <S> Asked<S> asked(
       FileMeasurement<S> m, Request r, Subject subject, @Nullable JsonNode before) {
     JsonNode base = json.tree(m.defaultsFor(subject));
     if (before instanceof ObjectNode kept) {
@@ -204,7 +235,23 @@ class MeasureController {
     if (r.markers() != null) {
       settings = m.withMarkers(settings, r.markers().stream().map(Marker::hertz).toList());
     }
-    Outcome outcome = m.measure(subject, settings);
-    return new Measured(m.kind(), json.tree(settings), OutcomeDto.whole(outcome));
+    return new Asked<>(m, subject, settings);
+  }
+
+  private Measured measure(Asked<?> a) {
+    return new Measured(
+        a.measurement().kind(), json.tree(a.settings()), OutcomeDto.whole(a.outcome()));
+  }
+
+  private static ResponseEntity<byte[]> sound(Asked<?> a, String name) {
+    return SoundFile.of(
+        name,
+        a.sound()
+            .orElseThrow(
+                () ->
+                    new Refusal(
+                        "measurement",
+                        a.measurement().title()
+                            + " has no sound. Use the measurement \"audio\".")));
   }
 }

@@ -1,10 +1,12 @@
 package rovnik.server.modulation;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.Sound;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
@@ -101,6 +103,21 @@ public final class RecordKind<S extends RecordSettings<S>>
     RecordingDto r = recorded.find(subject.recordingId());
     MeasurementContext context = recorded.context(r, subject.job());
     return recorded.each(r, settings, context, s -> s.gathering().add(s.record(), context));
+  }
+
+  @Override
+  public Optional<Sound> sound(Subject subject, S settings) {
+    RecordedStretches recorded = parts.recorded();
+    RecordingDto r = recorded.find(subject.recordingId());
+    MeasurementContext context = recorded.context(r, subject.job());
+    return recorded.each(
+        r,
+        settings,
+        context,
+        s -> {
+          s.gathering().add(s.record(), context);
+          return s.gathering().sound();
+        });
   }
 
   // Live

@@ -3,6 +3,7 @@ package rovnik.server.modulation;
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
@@ -11,17 +12,24 @@ import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Sound;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.server.live.Look;
 
 /**
  * One record and what was measured of it.
  *
+ * @param sound what can be heard of it
  * @param refused why there is no result of this record; "" if there is one
  * @param field of the settings that the refusal is about
  */
 record RecordLook(
-    Outcome outcome, @Nullable IqRecord record, Facts facts, String refused, String field)
+    Outcome outcome,
+    @Nullable IqRecord record,
+    Facts facts,
+    Optional<Sound> sound,
+    String refused,
+    String field)
     implements Look {
   private static final String EARLIER = "of an earlier record";
 
@@ -70,11 +78,17 @@ record RecordLook(
       Facts facts,
       @Nullable RecordLook last) {
     try {
-      return new RecordLook(gathering.add(record, context), record, facts, "", "");
+      Outcome all = gathering.add(record, context);
+      return new RecordLook(all, record, facts, gathering.sound(), "", "");
     } catch (Refusal r) {
       Outcome before = last == null ? nothing(measurement) : last.outcome;
       return new RecordLook(
-          earlier(before, r.getMessage()), record, facts, r.getMessage(), r.field());
+          earlier(before, r.getMessage()),
+          record,
+          facts,
+          Optional.empty(),
+          r.getMessage(),
+          r.field());
     }
   }
 

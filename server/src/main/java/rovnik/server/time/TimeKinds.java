@@ -24,6 +24,11 @@ class TimeKinds {
   }
 
   @Bean
+  RecordKind<ListenSettingsDto> audio(RecordKind.Parts parts) {
+    return new RecordKind<>(ListenSettingsDto.FIRST, List.of(), parts);
+  }
+
+  @Bean
   RecordKind<SpectrogramSettingsDto> spectrogram(RecordKind.Parts parts) {
     return new RecordKind<>(SpectrogramSettingsDto.FIRST, List.of(), parts);
   }
