@@ -41,6 +41,7 @@ export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
 export type AmplitudeSettings = Schemas["AmplitudeSettings"];
+export type ListenSettings = Schemas["ListenSettings"];
 export type HopSettings = Schemas["HopSettings"];
 export type SpectrogramSettings = Schemas["SpectrogramSettings"];
 export type DensitySettings = Schemas["DensitySettings"];
@@ -139,7 +140,8 @@ export const thisWindow = (() => {
 /** What the window is told when the server wants somebody to sign in. */
 export const SIGNED_OUT = "rovnik-signed-out";
 
-export async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
+/** A request whose refusals are problems. */
+async function send(method: string, url: string, body?: unknown): Promise<Response> {
   const headers: Record<string, string> = {
     "X-Rovnik-Client": encodeURIComponent(`${thisWindow.id}|${thisWindow.name}`),
   };
@@ -176,12 +178,18 @@ export async function request<T>(method: string, url: string, body?: unknown): P
       reply.status,
     );
   }
-  const text = await reply.text();
+  return reply;
+}
+
+export async function request<T>(method: string, url: string, body?: unknown): Promise<T> {
+  const text = await (await send(method, url, body)).text();
   return (text ? JSON.parse(text) : undefined) as T;
 }
 
 export const api = {
   get: <T>(url: string) => request<T>("GET", url),
+  /** What is no JSON. */
+  file: (url: string) => send("GET", url),
   post: <T>(url: string, body: unknown = {}) => request<T>("POST", url, body),
   postText: <T>(url: string, text: string) => request<T>("POST", url, text),
   put: <T>(url: string, body: unknown) => request<T>("PUT", url, body),

@@ -102,8 +102,10 @@ const SECONDS: [number, string][] = [
   [1e-12, "ps"],
 ];
 
-const secondsUnit = (seconds: number) =>
-  SECONDS.find(([s]) => Math.abs(seconds) >= s * 0.9999999) ?? ([1e-15, "fs"] as [number, string]);
+const secondsUnit = (seconds: number): [number, string] =>
+  seconds === 0
+    ? [1, "s"]
+    : (SECONDS.find(([s]) => Math.abs(seconds) >= s * 0.9999999) ?? [1e-15, "fs"]);
 
 /** A time with its prefix. */
 export function formatSeconds(seconds: number, digits = 3): string {

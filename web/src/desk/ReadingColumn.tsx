@@ -59,10 +59,14 @@ const PLACES = new Set([
   "rate",
   "symbolRate",
   "toneSquelch",
+  "toneRate",
+  "toneAmount",
+  "highest",
+  "lowest",
 ]);
 
 /** Numbers of things, which are certain. */
-const COUNTS = new Set(["bursts", "missed", "hops", "hoppers", "free"]);
+const COUNTS = new Set(["bursts", "missed", "hops", "hoppers", "free", "open", "passages"]);
 const COUNT_OF_ONE = /^channels[A-F]$/;
 const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id);
 

@@ -1,20 +1,14 @@
 import { Text } from "@mantine/core";
 import type { AnalogSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { formatEngineering, formatHertz } from "../../components/units";
+import { formatHertz } from "../../components/units";
+import { AudioRange, DeEmphasis } from "../../desk/AudioFields";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import type { RecordsModel } from "./useRecords";
 
 const MODULATIONS: Record<string, string> = { am: "AM", fm: "FM", pm: "PM" };
-
-const DE_EMPHASIS: Record<string, string> = {
-  "0": "none",
-  "0.00005": "50 µs",
-  "0.000075": "75 µs",
-  "0.00075": "750 µs",
-};
 
 const AMOUNTS: Record<string, { name: string; unit: string }> = {
   am: { name: "depth", unit: "%" },
@@ -32,21 +26,6 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
   }
   const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
   const amount = AMOUNTS[s.modulation] ?? AMOUNTS.fm;
-  const emphasis = String(s.deEmphasisSeconds);
-  const choices = DE_EMPHASIS[emphasis]
-    ? DE_EMPHASIS
-    : { ...DE_EMPHASIS, [emphasis]: formatEngineering(s.deEmphasisSeconds, "s") };
-  const audio = (field: "audioLowHz" | "audioHighHz", label: string) => (
-    <QuantityField
-      label={label}
-      unit="Hz"
-      value={s[field]}
-      words={{ all: 0, none: 0 }}
-      error={wrong(field)}
-      format={(v) => (v === 0 ? "all" : formatHertz(v))}
-      onCommit={(v) => change({ [field]: v })}
-    />
-  );
   const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
@@ -68,16 +47,9 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
       />
       , <LengthField of={of} />
       <br />
-      audio from {audio("audioLowHz", "Audio from")} to {audio("audioHighHz", "Audio to")}
+      audio from <AudioRange of={of} />
       <br />
-      de-emphasis{" "}
-      <Choice
-        label="De-emphasis"
-        value={emphasis}
-        choices={choices}
-        onChange={(v) => change({ deEmphasisSeconds: Number(v) })}
-      />
-      ,{" "}
+      de-emphasis <DeEmphasis of={of} />,{" "}
       <Choice
         label="Weighting"
         value={s.weighted ? "ear" : "flat"}

@@ -38,7 +38,7 @@ export function TimeDesk<S extends Common>(props: {
     numberCommand("reference", "highest level expected", "dBm", (referenceLevelDbm) =>
       set({ referenceLevelDbm }),
     ),
-    ...of.commands(change),
+    ...of.commands(change, model),
     ...props.others.map(({ kind, command }) =>
       actCommand(command.name, command.hint, () => onKind(kind)),
     ),

@@ -1,6 +1,7 @@
 import type { Job } from "../../api/client";
 import { useKind } from "../modulation/useKind";
 import { AMPLITUDE } from "./amplitude";
+import { AUDIO } from "./audio";
 import { BURSTS } from "./bursts";
 import { DENSITY } from "./density";
 import { HOPS } from "./hops";
@@ -8,7 +9,7 @@ import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
 import { SPECTROGRAM } from "./spectrogram";
 import { TimeDesk } from "./TimeDesk";
 
-const ALL = [BURSTS, DENSITY, SPECTROGRAM, AMPLITUDE, HOPS] as unknown as TimeMeasurement<{
+const ALL = [BURSTS, DENSITY, SPECTROGRAM, AMPLITUDE, HOPS, AUDIO] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;
   referenceLevelDbm: number;

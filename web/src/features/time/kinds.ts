@@ -4,7 +4,7 @@ import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
 
 /** What can be measured of things that come and go. */
-export type TimeKind = "bursts" | "density" | "spectrogram" | "amplitude" | "hops";
+export type TimeKind = "bursts" | "density" | "spectrogram" | "amplitude" | "hops" | "audio";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
@@ -12,6 +12,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   spectrogram: "Spectrogram of any length",
   amplitude: "Amplitude and instant",
   hops: "Hops",
+  audio: "Listening",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";
@@ -31,7 +32,7 @@ export interface TimeMeasurement<S extends object> {
   tiles: Tiles;
   Sentence: ComponentType<SentenceProps<S>>;
   /** What can be typed, besides what every desk of records knows. */
-  commands: (change: RecordsModel<S>["change"]) => Command[];
+  commands: (change: RecordsModel<S>["change"], model: RecordsModel<S>) => Command[];
   /** What a click on a place of an axis does. */
   onPlace?: { axis: string; take: (change: RecordsModel<S>["change"], x: number) => unknown };
 }

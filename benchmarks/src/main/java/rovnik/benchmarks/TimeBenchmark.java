@@ -14,6 +14,11 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 import rovnik.core.limits.Limit;
+import rovnik.core.listening.ListenMeasurement;
+import rovnik.core.listening.ListenSettings;
+import rovnik.core.listening.Squelch;
+import rovnik.core.modulation.RecordMeasurement.Gathering;
+import rovnik.core.modulation.analog.AudioFilter;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
@@ -38,6 +43,7 @@ public class TimeBenchmark {
   private IqRecord record;
   private DensityMeasurement density;
   private BurstMeasurement bursts;
+  private ListenMeasurement listening;
 
   /** Noise, a carrier, and bursts of another. */
   @Setup
@@ -58,6 +64,16 @@ public class TimeBenchmark {
     bursts =
         new BurstMeasurement(
             new BurstSettings(0, 250e3, 10, 0, Double.NaN, 0, 0, Limit.NONE, Limit.NONE));
+    listening =
+        new ListenMeasurement(
+            new ListenSettings(
+                rovnik.core.listening.Mode.FM,
+                1e9 + 0.1 * RATE,
+                12.5e3,
+                10,
+                0,
+                new AudioFilter(300, 3000, 0, false),
+                Squelch.OPEN));
   }
 
   /** Density, history, traces and what was there: 1,024 points, half overlap. */
@@ -65,6 +81,22 @@ public class TimeBenchmark {
   @OperationsPerInvocation(SAMPLES)
   public Outcome densitySamples() {
     return density.of(record, MeasurementContext.BARE);
+  }
+
+  /** One channel of FM, from samples to sound. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Gathering heardSamples() {
+    Gathering all = listening.gathering();
+    all.take(record, MeasurementContext.BARE);
+    return all;
+  }
+
+  /** The same with all readings. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome listenSamples() {
+    return listening.of(record, MeasurementContext.BARE);
   }
 
   /** Bursts in a quarter of the record's band. */

@@ -1,6 +1,7 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.testng.Assert.assertEquals;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.options.AriaRole;
@@ -173,6 +174,60 @@ public class TimeScreenTest extends GeneratorScreen {
     start();
     // Its data spread it over some points.
     assertThat(reading("highestLevel")).containsText(words("\u2212(3[6-9]|4\\d)\\.\\d+ dBm"));
+    control(FAST_INPUT, "part", "RF output");
+  }
+
+  /**
+   * The pilot boat's channel: its tone opens the squelch, and what reaches the browser's sound is
+   * what was sent.
+   */
+  @Test(dependsOnMethods = "hopsOfTheCraneRemote")
+  public void thePilotBoatIsHeard() {
+    control(FAST_INPUT, "part", "aerial on the quay");
+    job("Pilot boat, listening");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("listen");
+    assertThat(page.getByLabel("Channel", exact())).isVisible();
+    enter("centre 164.2M");
+    enter("channel 25k");
+    enter("length 2.5");
+    enter("reference -50");
+    enter("squelch tone 124");
+    assertThat(page.getByText(words("124(\\.0)? Hz is no tone of the list")).first()).isVisible();
+    enter("squelch tone 123");
+    assertThat(page.getByLabel("Squelch opens at", exact())).hasValue("123 Hz");
+    start();
+    assertThat(reading("toneSquelch")).containsText("123.00");
+    assertThat(reading("toneAmount")).containsText(words("2 (499|500)\\.\\d+ Hz"));
+    assertThat(reading("sinad")).containsText(words("33\\.\\d+ dB"));
+    assertThat(page.getByTestId("table-passages")).containsText(words("\u2212(61|62)\\.\\d"));
+    button("Hold").click();
+    page.evaluate(
+        "() => { window.heard = []; const start = AudioBufferSourceNode.prototype.start;"
+            + " AudioBufferSourceNode.prototype.start = function (...when) {"
+            + " window.heard = [this.buffer.sampleRate, ...this.buffer.getChannelData(0)];"
+            + " start.apply(this, when); }; }");
+    button("Hear it").click();
+    assertThat(button("Silence")).isVisible();
+    // Loudest of it, seconds, and how often a second of it crosses 0 upwards where it is heard.
+    Object[] sound =
+        ((java.util.List<?>)
+                page.evaluate(
+                    "() => { const [rate, ...y] = window.heard; let up = 0, on = 0;"
+                        + " for (let i = 1; i < y.length; i++) {"
+                        + " if (y[i - 1] < 0 && y[i] >= 0) up++;"
+                        + " if (Math.abs(y[i]) > 0.01) on++; }"
+                        + " return [Math.max(...y.slice(0, 60000)), y.length / rate,"
+                        + " up / (on / rate)]; }"))
+            .toArray();
+    assertEquals(((Number) sound[0]).doubleValue(), 0.7, 0.02);
+    assertEquals(((Number) sound[1]).doubleValue(), 2.5, 0.02);
+    assertEquals(((Number) sound[2]).doubleValue(), 1000, 60);
+    keepsTheRules();
+    button("Silence").click();
+    assertThat(button("Hear it")).isVisible();
+    enter("keep pilot boat");
+    assertThat(page.getByText("pilot boat").first()).isVisible();
     control(FAST_INPUT, "part", "RF output");
   }
 }

@@ -17,8 +17,14 @@ final class Gate {
   /** A tone is looked for in so many slots around each. */
   private static final int TONE_SLOTS = 30;
 
+  /** And in so many at least. */
+  private static final int FEWEST_SLOTS = 15;
+
   /** A tone stands so far above what noise brings about, as powers. */
-  private static final double TONE_STANDS = 16;
+  private static final double TONE_STANDS = 60;
+
+  /** A tone is that of a carrier, and not of noise, where noise is less by this. */
+  private static final double CARRIER_DB = 6;
 
   /**
    * Slots that are heard.
@@ -45,7 +51,7 @@ final class Gate {
       case LEVEL -> above(n, smooth(n, d.powers::at), k -> levelDb(k) + addDb, squelch.value());
       case QUIETING ->
           above(n, smooth(n, d.bends::at), k -> quietingDb(noiseBend, k), squelch.value());
-      case TONE -> tone(d, n, squelch.value());
+      case TONE -> tone(d, n, squelch.value(), noiseBend);
     };
   }
 
@@ -101,42 +107,65 @@ final class Gate {
     return out;
   }
 
-  private static List<Passage> tone(Demodulator d, int n, double hz) {
+  private static List<Passage> tone(Demodulator d, int n, double hz, double noiseBend) {
+    double[] bends = smooth(n, d.bends::at);
+    double each = d.slotSeconds() * d.slowRateHz();
+    // Without a carrier there is but noise, which is louder than any tone.
+    boolean[] carrier = new boolean[n];
+    for (int i = 0; i < n; i++) {
+      carrier[i] = quietingDb(noiseBend, bends[i]) >= CARRIER_DB;
+    }
     double[] list = ToneSquelch.list();
     int at = Arrays.binarySearch(list, ToneSquelch.nearest(hz));
-    double each = d.slotSeconds() * d.slowRateHz();
     boolean[] open = new boolean[n];
     for (int i = 0; i < n; i++) {
-      int from = (int) Math.max(0, (i - TONE_SLOTS / 2) * each);
-      int to = (int) Math.min(d.slow.size(), (i + TONE_SLOTS / 2) * each);
-      double own = power(d, from, to, list[at]);
-      double rest = 0;
-      double mean = 0;
-      for (int k = from; k < to; k++) {
-        mean += d.slow.at(k) / (to - from);
+      if (!carrier[i]) {
+        continue;
       }
-      for (int k = from; k < to; k++) {
-        rest += Math.pow(d.slow.at(k) - mean, 2) / (to - from);
+      int first = i;
+      int last = i;
+      while (first > 0 && i - first < TONE_SLOTS / 2 && carrier[first - 1]) {
+        first--;
       }
-      double noise = Math.max(0, rest - own) * 2 / (to - from);
-      boolean nearest =
-          (at == 0 || own > power(d, from, to, list[at - 1]))
-              && (at == list.length - 1 || own > power(d, from, to, list[at + 1]));
-      open[i] = nearest && own > TONE_STANDS * noise && own > 0;
+      while (last < n - 1 && last - first < TONE_SLOTS - 1 && carrier[last + 1]) {
+        last++;
+      }
+      int from = (int) Math.ceil(first * each);
+      int to = (int) Math.min(d.slow.size(), (last + 1) * each);
+      if (last - first + 1 >= FEWEST_SLOTS) {
+        open[i] = isThere(d, from, to, list, at);
+      }
     }
     return joined(open);
   }
 
+  private static boolean isThere(Demodulator d, int from, int to, double[] list, int at) {
+    double mean = 0;
+    for (int k = from; k < to; k++) {
+      mean += d.slow.at(k) / (to - from);
+    }
+    double own = power(d, from, to, list[at], mean);
+    double all = 0;
+    for (int k = from; k < to; k++) {
+      all += Math.pow(d.slow.at(k) - mean, 2) / (to - from);
+    }
+    double noise = Math.max(0, all - own) * 2 / (to - from);
+    return own > TONE_STANDS * noise
+        && own > 0
+        && (at == 0 || own > power(d, from, to, list[at - 1], mean))
+        && (at == list.length - 1 || own > power(d, from, to, list[at + 1], mean));
+  }
+
   /** Power of a tone in the slow values, Hann-weighted so that its neighbours do not leak in. */
-  private static double power(Demodulator d, int from, int to, double hz) {
+  private static double power(Demodulator d, int from, int to, double hz, double mean) {
     double re = 0;
     double im = 0;
     double all = 0;
     for (int k = from; k < to; k++) {
       double w = 1 - Math.cos(2 * Math.PI * (k - from + 0.5) / (to - from));
       double angle = 2 * Math.PI * hz * k / d.slowRateHz();
-      re += w * d.slow.at(k) * Math.cos(angle);
-      im += w * d.slow.at(k) * Math.sin(angle);
+      re += w * (d.slow.at(k) - mean) * Math.cos(angle);
+      im += w * (d.slow.at(k) - mean) * Math.sin(angle);
       all += w;
     }
     return 2 * (re * re + im * im) / (all * all);

@@ -54,6 +54,9 @@ final class ListenOutcome {
   /** Share of the channel that its filter passes as it is. */
   private static final double FLAT = 0.8;
 
+  /** Slots at the ends of a passage that tell nothing of how far it goes. */
+  private static final int EDGE_SLOTS = 2;
+
   /** The sound begins and ends softly. */
   private static final double RAMP_SECONDS = 5e-3;
 
@@ -320,11 +323,18 @@ final class ListenOutcome {
     double sum = 0;
     for (int k = -BESIDE; k <= BESIDE; k++) {
       double turn = at + (k + Math.signum(k)) * step;
+      double turnRe = Math.cos(turn);
+      double turnIm = Math.sin(turn);
+      double c = 1;
+      double s = 0;
       double re = 0;
       double im = 0;
-      for (int i = 0; i < rest.length; i++) {
-        re += rest[i] * Math.cos(turn * i);
-        im += rest[i] * Math.sin(turn * i);
+      for (double v : rest) {
+        re += v * c;
+        im += v * s;
+        double next = c * turnRe - s * turnIm;
+        s = c * turnIm + s * turnRe;
+        c = next;
       }
       sum += k == 0 ? 0 : (re * re + im * im) / (2 * BESIDE);
     }
@@ -456,22 +466,32 @@ final class ListenOutcome {
     return ofMean(x) / Math.max(Arrays.stream(x).average().orElse(0), 1e-30);
   }
 
+  /** How far it goes in a passage; at both its ends it is not there yet, or no more. */
+  private double farthest(Gate.Passage p, Growing of, int sign) {
+    double mean = mean(p, d.means);
+    int edge = p.slots() > 2 * EDGE_SLOTS ? EDGE_SLOTS : 0;
+    double most = 0;
+    for (int k = p.from() + edge; k < p.to() - edge; k++) {
+      most = Math.max(most, sign * (of.at(k) - mean) / full(p));
+    }
+    return most;
+  }
+
   /** How far the carrier goes, whatever it follows. */
   private void amounts(List<Reading> out, List<String> own) {
     Mode m = settings.mode();
-    double up = Double.NEGATIVE_INFINITY;
-    double down = Double.NEGATIVE_INFINITY;
+    double up = 0;
+    double down = 0;
     for (Gate.Passage p : passages) {
-      double mean = mean(p, d.means);
-      for (int k = p.from(); k < p.to(); k++) {
-        // The first slot holds where the filters begin.
-        boolean edge = p.slots() > 4 && (k == p.from() || k == p.to() - 1);
-        up = edge ? up : Math.max(up, (d.highs.at(k) - mean) / full(p));
-        down = edge ? down : Math.max(down, (mean - d.lows.at(k)) / full(p));
-      }
+      up = Math.max(up, farthest(p, d.highs, 1));
+      down = Math.max(down, farthest(p, d.lows, -1));
     }
+    // White noise bends by six times its power; behind a discriminator by somewhat less.
+    double sigma =
+        m == Mode.FM ? Math.sqrt(Arrays.stream(slots(d.bends)).average().orElse(0) / 3) : 0;
     double rest = hasTone() ? AudioSpectrum.rms(tone.rest()) : 0;
-    UncertaintyBudget noise = new UncertaintyBudget().normal("noise", m.scale() * rest);
+    UncertaintyBudget noise =
+        new UncertaintyBudget().normal("noise", m.scale() * Math.max(sigma, rest));
     out.add(
         maker.reading(
             "highest", m.amount() + ", highest", m.scale() * up, m.unit(), noise, Limit.NONE, own));
@@ -562,18 +582,13 @@ final class ListenOutcome {
     Mode m = settings.mode();
     List<Row> rows = new ArrayList<>();
     for (Gate.Passage p : passages.subList(0, Math.min(MOST_ROWS, passages.size()))) {
-      double up = Double.NEGATIVE_INFINITY;
-      double mean = mean(p, d.means);
-      for (int k = p.from(); k < p.to(); k++) {
-        up = Math.max(up, (d.highs.at(k) - mean) / full(p));
-      }
       rows.add(
           new Row(
               List.of(
                   Cell.of(startSeconds + p.from() * d.slotSeconds()),
                   Cell.of(p.slots() * d.slotSeconds()),
                   Cell.of(Gate.levelDb(mean(p, d.powers)) + addDb),
-                  Cell.of(m.scale() * up)),
+                  Cell.of(m.scale() * farthest(p, d.highs, 1))),
               Verdict.NONE));
     }
     return new ResultTable(
@@ -590,11 +605,12 @@ final class ListenOutcome {
   private List<Series> series() {
     List<Series> out = new ArrayList<>();
     Mode m = settings.mode();
-    int together = Math.max(1, (heard.length + MOST_POINTS - 1) / MOST_POINTS);
+    int together = Math.max(1, (2 * heard.length + MOST_POINTS - 1) / MOST_POINTS);
     int n = heard.length / together;
     if (n > 1) {
-      double[] high = new double[n];
-      double[] low = new double[n];
+      // Of each step its lowest and its highest: so drawn, nothing is thinned away.
+      boolean whole = together == 1;
+      double[] y = new double[whole ? n : 2 * n];
       for (int i = 0; i < n; i++) {
         double most = Double.NEGATIVE_INFINITY;
         double least = Double.POSITIVE_INFINITY;
@@ -602,16 +618,16 @@ final class ListenOutcome {
           most = Math.max(most, heard[k]);
           least = Math.min(least, heard[k]);
         }
-        high[i] = m.scale() * most;
-        low[i] = m.scale() * least;
+        if (whole) {
+          y[i] = m.scale() * most;
+        } else {
+          y[2 * i] = m.scale() * least;
+          y[2 * i + 1] = m.scale() * most;
+        }
       }
-      double step = together / d.soundRateHz();
-      double first = startSeconds + (together - 1) / 2.0 / d.soundRateHz();
-      Axis time = Axis.even("Time", "s", first, step, n);
-      out.add(placed.curve("sound", "Sound", time, m.amount(), m.unit(), high));
-      if (together > 1) {
-        out.add(placed.curve("soundLow", "Sound, lowest", time, m.amount(), m.unit(), low));
-      }
+      double step = together / d.soundRateHz() / (whole ? 1 : 2);
+      Axis time = Axis.even("Time", "s", startSeconds + (whole ? 0 : step / 2), step, y.length);
+      out.add(placed.curve("sound", "Sound", time, m.amount(), m.unit(), y));
     }
     out.add(slotCurve("level", "Level over time", "Level", unit(), true));
     if (settings.mode() == Mode.FM) {

@@ -17,11 +17,11 @@ import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
 import rovnik.core.result.Series;
-import rovnik.core.result.Values;
 import rovnik.core.signal.BandTaker;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.Peak;
+import rovnik.core.spectrum.PlacedSeries;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Frequency;
@@ -393,23 +393,7 @@ final class AmplitudeOutcome {
   }
 
   private Series curve(String id, String label, Axis x, String quantity, String unit, double[] y) {
-    return placed(id, label, x, quantity, unit, y, List.of());
-  }
-
-  private Series placed(
-      String id, String label, Axis x, String quantity, String unit, double[] y, List<Fact> facts) {
-    PathCorrection c = context.correction();
-    return new Series(
-        id,
-        label,
-        Series.Role.DATA,
-        c == null ? "" : c.planeName(),
-        record.calibrated(),
-        x,
-        quantity,
-        unit,
-        new Values.Real(y),
-        facts);
+    return PlacedSeries.of(record, context).curve(id, label, x, quantity, unit, y);
   }
 
   private Series instantSpectrum() {
@@ -423,18 +407,14 @@ final class AmplitudeOutcome {
             spectrum.at.hz()[0] + middle,
             together * spectrum.at.stepHz(),
             y.length);
-    return placed(
-        "spectrum",
-        "Spectrum at the instant",
-        x,
-        "Level",
-        unit(),
-        y,
-        List.of(
+    return PlacedSeries.of(
+            record,
+            context,
             Fact.of("RBW", spectrum.rbwHz, "Hz"),
             Fact.of("window", settings.window().label()),
             Fact.of("of", stretchSeconds(), "s"),
-            Fact.of("around", instant(), "s")));
+            Fact.of("around", instant(), "s"))
+        .curve("spectrum", "Spectrum at the instant", x, "Level", unit(), y);
   }
 
   /** A stroke where the stretch begins or ends. */

@@ -7,7 +7,6 @@ import java.util.Locale;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
-import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
@@ -20,6 +19,7 @@ import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlacedSeries;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.uncertainty.UncertaintyBudget;
@@ -283,8 +283,10 @@ final class DensityOutcome {
   // Series and tables
 
   private List<Series> series() {
-    List<Fact> facts =
-        List.of(
+    PlacedSeries placed =
+        PlacedSeries.of(
+            record,
+            context,
             Fact.of("RBW", layout.rbwHz(), "Hz"),
             Fact.of("window", layout.window().label()),
             Fact.of("spectra", spectra.frames(), ""));
@@ -298,9 +300,9 @@ final class DensityOutcome {
       least[i] = db(lowest[i]) + addDb[i];
       usual[i] = db(mean[i]) + addDb[i];
     }
-    out.add(series("highest", "Highest", x, "Level", unit(), new Values.Real(most), facts));
-    out.add(series("mean", "Mean power", x, "Level", unit(), new Values.Real(usual), facts));
-    out.add(series("lowest", "Lowest", x, "Level", unit(), new Values.Real(least), facts));
+    out.add(placed.curve("highest", "Highest", x, "Level", unit(), most));
+    out.add(placed.curve("mean", "Mean power", x, "Level", unit(), usual));
+    out.add(placed.curve("lowest", "Lowest", x, "Level", unit(), least));
     int low = density.floor();
     int high = Math.max(low + 1, density.highest());
     Axis levels =
@@ -311,14 +313,13 @@ final class DensityOutcome {
             LevelDensity.CELL_DB,
             high - low + 1);
     out.add(
-        series(
+        placed.series(
             "density",
             "How often which level",
             x,
             "Share of time",
             "%",
-            new Values.Matrix(density.percent(low, high), levels),
-            facts));
+            new Values.Matrix(density.percent(low, high), levels)));
     Axis time =
         Axis.even(
             "Time",
@@ -327,31 +328,14 @@ final class DensityOutcome {
             history.perRow() * spectra.stepSeconds(),
             history.rows());
     out.add(
-        series(
+        placed.series(
             "history",
             "Level over frequency and time",
             x,
             "Level",
             unit(),
-            new Values.Matrix(history.levels(addDb), time),
-            facts));
+            new Values.Matrix(history.levels(addDb), time)));
     return out;
-  }
-
-  private Series series(
-      String id, String label, Axis x, String quantity, String unit, Values v, List<Fact> facts) {
-    PathCorrection c = context.correction();
-    return new Series(
-        id,
-        label,
-        Series.Role.DATA,
-        c == null ? "" : c.planeName(),
-        record.calibrated(),
-        x,
-        quantity,
-        unit,
-        v,
-        facts);
   }
 
   private List<ResultTable> tables() {

@@ -21,6 +21,7 @@ import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlacedSeries;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.uncertainty.UncertaintyBudget;
@@ -395,8 +396,8 @@ final class HopOutcome {
         level[c] = count[c] > 0 ? level[c] / count[c] : Double.NaN;
       }
       Axis axis = Axis.even("Channel", "", 1, 1, n);
-      out.add(placed("counts", "Hops by channel", axis, "Hops", "", new Values.Real(count)));
-      out.add(placed("levels", "Level by channel", axis, "Level", unit(), new Values.Real(level)));
+      out.add(placed().curve("counts", "Hops by channel", axis, "Hops", "", count));
+      out.add(placed().curve("levels", "Level by channel", axis, "Level", unit(), level));
     }
     return out;
   }
@@ -425,23 +426,15 @@ final class HopOutcome {
             picture.startSeconds() + p.firstSeconds + together * p.slotSeconds / 2,
             together * p.slotSeconds,
             rows);
-    return placed(
-        "look", "The newest look", at.axis(), "Level", unit(), new Values.Matrix(z, time));
+    return placed()
+        .series("look", "The newest look", at.axis(), "Level", unit(), new Values.Matrix(z, time));
   }
 
-  private Series placed(
-      String id, String label, Axis x, String quantity, String unit, Values values) {
-    PathCorrection c = context.correction();
-    return new Series(
-        id,
-        label,
-        Series.Role.DATA,
-        c == null ? "" : c.planeName(),
-        record.calibrated(),
-        x,
-        quantity,
-        unit,
-        values,
-        List.of(Fact.of("looked at", seen.seconds(), "s"), Fact.of("looks", seen.looks(), "")));
+  private PlacedSeries placed() {
+    return PlacedSeries.of(
+        record,
+        context,
+        Fact.of("looked at", seen.seconds(), "s"),
+        Fact.of("looks", seen.looks(), ""));
   }
 }

@@ -8,7 +8,6 @@ import rovnik.core.limits.Limit;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordStretch;
 import rovnik.core.modulation.StretchMeasurement;
-import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
@@ -17,6 +16,7 @@ import rovnik.core.result.Series;
 import rovnik.core.result.Values;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.spectrum.PlacedSeries;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.uncertainty.UncertaintyBudget;
@@ -255,50 +255,24 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
         usual[i] = db(mean[i] / spectra) + at.addDb()[i];
       }
       Axis time = Axis.even("Time", "s", rows.seconds(0), rows.rowSeconds(), n);
-      return List.of(
-          placed(
-              "spectrogram",
-              "Level over frequency and time",
+      PlacedSeries placed =
+          PlacedSeries.of(
               record,
               context,
-              at.axis(),
-              unit,
-              new Values.Matrix(z, time)),
-          placed(
-              "power",
-              "Power in the span over time",
-              record,
-              context,
-              time,
-              unit,
-              new Values.Real(over)),
-          placed("highest", "Highest", record, context, at.axis(), unit, new Values.Real(top)),
-          placed("mean", "Mean power", record, context, at.axis(), unit, new Values.Real(usual)));
-    }
-
-    private Series placed(
-        String id,
-        String label,
-        IqRecord record,
-        MeasurementContext context,
-        Axis x,
-        String unit,
-        Values values) {
-      PathCorrection c = context.correction();
-      return new Series(
-          id,
-          label,
-          Series.Role.DATA,
-          c == null ? "" : c.planeName(),
-          record.calibrated(),
-          x,
-          "Level",
-          unit,
-          values,
-          List.of(
               Fact.of("RBW", layout.rbwHz(), "Hz"),
               Fact.of("window", layout.window().label()),
-              Fact.of("spectra", spectra, "")));
+              Fact.of("spectra", spectra, ""));
+      return List.of(
+          placed.series(
+              "spectrogram",
+              "Level over frequency and time",
+              at.axis(),
+              "Level",
+              unit,
+              new Values.Matrix(z, time)),
+          placed.curve("power", "Power in the span over time", time, "Level", unit, over),
+          placed.curve("highest", "Highest", at.axis(), "Level", unit, top),
+          placed.curve("mean", "Mean power", at.axis(), "Level", unit, usual));
     }
   }
 

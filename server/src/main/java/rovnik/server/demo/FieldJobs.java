@@ -1,6 +1,7 @@
 package rovnik.server.demo;
 
 import java.util.List;
+import rovnik.core.listening.ListenMeasurement;
 import rovnik.core.path.ElementKind;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.HopMeasurement;
@@ -13,6 +14,7 @@ import rovnik.server.jobs.PathDto;
 import rovnik.server.setups.Setups;
 import rovnik.server.time.BurstSettingsDto;
 import rovnik.server.time.HopSettingsDto;
+import rovnik.server.time.ListenSettingsDto;
 
 /**
  * Jobs of what the fast receiver hears where it is plugged into something else than the generator.
@@ -44,6 +46,14 @@ final class FieldJobs {
         BurstMeasurement.KIND,
         "Bursts at 212 MHz",
         json.tree(BurstSettingsDto.of(212e6, 2e6, 0.05, -40)),
+        null);
+    JobDto boat =
+        job("Pilot boat, listening", "Voice radio", "Aerial on the quay", 164.2e6, -62, receiver);
+    setups.keep(
+        boat.id(),
+        ListenMeasurement.KIND,
+        "164.2 MHz with its tone",
+        json.tree(ListenSettingsDto.of(164.2e6, 25e3, 123, -50)),
         null);
   }
 

@@ -44,6 +44,23 @@ public record ListenSettingsDto(
   static final ListenSettingsDto FIRST =
       new ListenSettingsDto("fm", 164.2e6, 12.5e3, 2, 0, 300, 3000, 0, "none", 0, 0);
 
+  /** FM of which the rest is as usual, heard by a tone of the list. */
+  public static ListenSettingsDto of(
+      double centreHz, double bandHz, double toneHz, double referenceLevelDbm) {
+    return new ListenSettingsDto(
+        FIRST.mode,
+        centreHz,
+        bandHz,
+        FIRST.seconds,
+        0,
+        FIRST.audioLowHz,
+        FIRST.audioHighHz,
+        0,
+        "tone",
+        toneHz,
+        referenceLevelDbm);
+  }
+
   private ListenSettingsDto at(double newCentreHz, double newReferenceDbm) {
     return new ListenSettingsDto(
         mode,

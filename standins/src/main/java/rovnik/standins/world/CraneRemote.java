@@ -5,7 +5,7 @@ package rovnik.standins.world;
  * channel of its list at every step, in an order that does not repeat, and sends data there with
  * its frequency.
  */
-final class CraneRemote implements PortSignal {
+final class CraneRemote {
   /** One bit moves the frequency to one side or the other for so long. */
   private static final double BIT_SECONDS = 1e-6;
 
@@ -18,13 +18,8 @@ final class CraneRemote implements PortSignal {
     this.world = world;
   }
 
-  @Override
-  public double levelAtPortDbm() {
-    return Truth.CRANE_DBM;
-  }
-
-  @Override
-  public void receive(double[] iq, int samples, double centreHz, double rateHz) {
+  /** Adds what there is now; time does not pass. */
+  void add(double[] iq, int samples, double centreHz, double rateHz) {
     double start = world.timeSeconds();
     hopper(
         iq,
@@ -48,7 +43,6 @@ final class CraneRemote implements PortSignal {
         Truth.OTHER_HOPPER_BLANK_SECONDS,
         0x2545f491L,
         false);
-    world.pass(samples / rateHz);
   }
 
   /** A number that looks like chance and is the same whenever it is asked for. */

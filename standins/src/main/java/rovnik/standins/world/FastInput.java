@@ -14,13 +14,13 @@ public final class FastInput implements PortSignal {
       List.of(GeneratorLine.OUTPUTS.get(0), GeneratorLine.OUTPUTS.get(1), AERIAL, PROBE);
 
   private final GeneratorLine line;
-  private final CraneRemote crane;
+  private final Aerial aerial;
   private final LoggerBoard board;
   private String plugged = CHOICES.get(0);
 
   public FastInput(World world) {
     this.line = new GeneratorLine(world);
-    this.crane = new CraneRemote(world);
+    this.aerial = new Aerial(world);
     this.board = new LoggerBoard(world);
   }
 
@@ -37,7 +37,7 @@ public final class FastInput implements PortSignal {
 
   private PortSignal now() {
     return switch (plugged()) {
-      case AERIAL -> crane;
+      case AERIAL -> aerial;
       case PROBE -> board;
       default -> line;
     };

@@ -234,6 +234,19 @@ public final class Truth {
   public static final int OTHER_HOPPER_CHANNELS = 16;
   public static final double OTHER_HOPPER_DBM = -49;
 
+  /** Pilot boat: what an aerial on the quay has of its voice radio. */
+  public static final double PILOT_HZ = 164.2e6;
+
+  public static final double PILOT_OFF_HZ = 210;
+  public static final double PILOT_DBM = -62;
+  public static final double PILOT_TONE_HZ = 1000;
+  public static final double PILOT_DEVIATION_HZ = 2500;
+  public static final double PILOT_DISTORTION = 0.021;
+  public static final double PILOT_SQUELCH_HZ = 123.0;
+  public static final double PILOT_SQUELCH_DEVIATION_HZ = 350;
+  public static final double PILOT_EVERY_SECONDS = 2.2;
+  public static final double PILOT_TALKS_SECONDS = 1.4;
+
   /** Logger board: bursts over its regulator, as a probe has them. */
   public static final double LOGGER_HZ = 212e6;
 

@@ -1,0 +1,42 @@
+package rovnik.standins.world;
+
+/**
+ * The pilot boat's voice radio as an aerial on the quay has it: its key is pressed again and again,
+ * and while it is, a test tone with its distortion and the tone of its squelch move the carrier.
+ */
+final class PilotBoat {
+  private final World world;
+
+  PilotBoat(World world) {
+    this.world = world;
+  }
+
+  /** Adds what there is now; time does not pass. */
+  void add(double[] iq, int samples, double centreHz, double rateHz) {
+    double hz = Truth.PILOT_HZ + Truth.PILOT_OFF_HZ - centreHz;
+    double amplitude = World.amplitude(Truth.PILOT_DBM) * World.bandShape(hz, rateHz);
+    if (!(amplitude > 0)) {
+      return;
+    }
+    double start = world.timeSeconds();
+    for (int n = 0; n < samples; n++) {
+      double t = start + n / rateHz;
+      double since = t - Math.floor(t / Truth.PILOT_EVERY_SECONDS) * Truth.PILOT_EVERY_SECONDS;
+      if (since < Truth.PILOT_TALKS_SECONDS) {
+        // The integral of the deviation, so that the phase goes on from record to record.
+        double phase =
+            2 * Math.PI * hz * t
+                + turned(t, Truth.PILOT_TONE_HZ, Truth.PILOT_DEVIATION_HZ)
+                + turned(
+                    t, 2 * Truth.PILOT_TONE_HZ, Truth.PILOT_DISTORTION * Truth.PILOT_DEVIATION_HZ)
+                + turned(t, Truth.PILOT_SQUELCH_HZ, Truth.PILOT_SQUELCH_DEVIATION_HZ);
+        iq[2 * n] += amplitude * Math.cos(phase);
+        iq[2 * n + 1] += amplitude * Math.sin(phase);
+      }
+    }
+  }
+
+  private static double turned(double t, double toneHz, double deviationHz) {
+    return deviationHz / toneHz * Math.sin(2 * Math.PI * toneHz * t);
+  }
+}
