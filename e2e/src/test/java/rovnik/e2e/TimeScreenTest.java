@@ -198,7 +198,7 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByLabel("Squelch opens at", exact())).hasValue("123 Hz");
     start();
     assertThat(reading("toneSquelch")).containsText("123.00");
-    assertThat(reading("toneAmount")).containsText(words("2 (499|500)\\.\\d+ Hz"));
+    assertThat(reading("toneAmount")).containsText(words("2.(499|500)\\.\\d+ Hz"));
     assertThat(reading("sinad")).containsText(words("33\\.\\d+ dB"));
     assertThat(page.getByTestId("table-passages")).containsText(words("\u2212(61|62)\\.\\d"));
     button("Hold").click();
