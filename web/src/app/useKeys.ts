@@ -13,8 +13,15 @@ document.addEventListener("pointerdown", () => {
   byTab = false;
 });
 
+/** A list that is chosen from stands as an input that cannot be written in. */
+const chooses = (target: HTMLElement) => (target as HTMLInputElement).readOnly === true;
+
 function typing(target: HTMLElement): boolean {
-  return TYPING.has(target.tagName) && !TEXTLESS.has((target as HTMLInputElement).type);
+  return (
+    TYPING.has(target.tagName) &&
+    !TEXTLESS.has((target as HTMLInputElement).type) &&
+    !(chooses(target) && target.getAttribute("aria-expanded") !== "true")
+  );
 }
 
 /**
@@ -32,10 +39,11 @@ export function useKeys(keys: Record<string, () => unknown>) {
         typing(target) ||
         target.isContentEditable ||
         document.querySelector("[role=dialog]") !== null;
-      // Space ticks a box, and presses the button that the keyboard came to.
+      // Space ticks a box, opens a list, and presses the button that the keyboard came to.
       const ticks =
         e.key === " " &&
         ((target as HTMLInputElement).type === "checkbox" ||
+          chooses(target) ||
           (target.tagName === "BUTTON" && byTab));
       if (!action || ticks || busy || e.ctrlKey || e.altKey || e.metaKey) {
         return;

@@ -32,8 +32,16 @@ final class Gate {
    * @param to one after the last
    */
   record Passage(int from, int to) {
+    /** Slots at both ends that tell nothing of it: there it is not there yet, or no more. */
+    private static final int EDGE = 2;
+
     int slots() {
       return to - from;
+    }
+
+    /** Without its ends, where it is long enough. */
+    Passage inner() {
+      return slots() > 2 * EDGE ? new Passage(from + EDGE, to - EDGE) : this;
     }
   }
 

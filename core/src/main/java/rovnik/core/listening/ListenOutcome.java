@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import org.hipparchus.special.BesselJ;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
@@ -48,14 +49,14 @@ final class ListenOutcome {
   /** Share by which a filter's amplitude is off what it should be, at most. */
   private static final double RIPPLE = 2e-4;
 
+  /** Less quieting than this comes with clicks of noise (seen in trials). */
+  private static final double CLICKS_BELOW_DB = 15;
+
   /** Both sides, with what they do to each other. */
   private static final double LOST = 3;
 
   /** Share of the channel that its filter passes as it is. */
   private static final double FLAT = 0.8;
-
-  /** Slots at the ends of a passage that tell nothing of how far it goes. */
-  private static final int EDGE_SLOTS = 2;
 
   /** The sound begins and ends softly. */
   private static final double RAMP_SECONDS = 5e-3;
@@ -110,7 +111,8 @@ final class ListenOutcome {
     return (int) Math.min(d.sound.size(), Math.round(slot * d.slotSeconds() * d.soundRateHz()));
   }
 
-  private double mean(Gate.Passage p, Growing of) {
+  private static double mean(Gate.Passage passage, Growing of) {
+    Gate.Passage p = passage.inner();
     double sum = 0;
     for (int k = p.from(); k < p.to(); k++) {
       sum += of.at(k) / p.slots();
@@ -189,16 +191,13 @@ final class ListenOutcome {
         : Arrays.stream(all).average().orElse(0);
   }
 
-  /** Of all slots that are heard. */
+  /** Of all slots that are heard, without the ends of passages. */
   private double[] slots(Growing of) {
-    double[] out = new double[open()];
-    int n = 0;
-    for (Gate.Passage p : passages) {
-      for (int k = p.from(); k < p.to(); k++) {
-        out[n++] = of.at(k);
-      }
-    }
-    return out;
+    return passages.stream()
+        .map(Gate.Passage::inner)
+        .flatMapToInt(p -> IntStream.range(p.from(), p.to()))
+        .mapToDouble(of::at)
+        .toArray();
   }
 
   private String unit() {
@@ -466,13 +465,14 @@ final class ListenOutcome {
     return ofMean(x) / Math.max(Arrays.stream(x).average().orElse(0), 1e-30);
   }
 
-  /** How far it goes in a passage; at both its ends it is not there yet, or no more. */
-  private double farthest(Gate.Passage p, Growing of, int sign) {
-    double mean = mean(p, d.means);
-    int edge = p.slots() > 2 * EDGE_SLOTS ? EDGE_SLOTS : 0;
+  /** How far it goes in a passage. */
+  private double farthest(Gate.Passage passage, Growing of, int sign) {
+    double mean = mean(passage, d.means);
+    double full = full(passage);
+    Gate.Passage p = passage.inner();
     double most = 0;
-    for (int k = p.from() + edge; k < p.to() - edge; k++) {
-      most = Math.max(most, sign * (of.at(k) - mean) / full(p));
+    for (int k = p.from(); k < p.to(); k++) {
+      most = Math.max(most, sign * (of.at(k) - mean) / full);
     }
     return most;
   }
@@ -528,6 +528,9 @@ final class ListenOutcome {
     double amount = tone.amplitude()[0] / passes;
     double noise = beside / passes;
     List<String> ofAmount = new ArrayList<>(own);
+    if (m == Mode.FM && quietingDb() < CLICKS_BELOW_DB) {
+      ofAmount.add("noise clicks in it: it reads too small");
+    }
     if (cutOff()) {
       ofAmount.add("its side lines reach beyond the channel: widen it");
     }

@@ -32,6 +32,10 @@ public record ListenSettings(
   /** Nobody hears more. */
   static final double HIGHEST_HZ = 20e3;
 
+  /** Filters that are slower ring for seconds. */
+  private static final double LOWEST_HZ = 10;
+
+  private static final double LOWEST_END_HZ = 100;
   private static final double SHORTEST_SECONDS = 5e-3;
 
   public ListenSettings {
@@ -56,6 +60,12 @@ public record ListenSettings(
               + " holds sound up to "
               + Frequency.ofHertz(most)
               + " at most.");
+    }
+    if (audio.lowHz() > 0 && audio.lowHz() < LOWEST_HZ) {
+      throw new Refusal("audioLowHz", "The sound begins at 0 (all), or at 10 Hz or more.");
+    }
+    if (audio.highHz() > 0 && audio.highHz() < LOWEST_END_HZ) {
+      throw new Refusal("audioHighHz", "The sound ends at 0 (all), or at 100 Hz or more.");
     }
     boolean ofFm = squelch.by() == Squelch.By.QUIETING || squelch.by() == Squelch.By.TONE;
     if (ofFm && mode != Mode.FM) {

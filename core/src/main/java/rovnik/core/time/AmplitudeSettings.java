@@ -40,7 +40,7 @@ public record AmplitudeSettings(
     if (!(startSeconds >= 0)) {
       throw new Refusal("startSeconds", "The result begins at 0 s or later in the record.");
     }
-    if (Double.isInfinite(instantSeconds)) {
+    if (Double.isInfinite(instantSeconds) || instantSeconds < 0) {
       throw new Refusal("instantSeconds", "The instant is a time in the record.");
     }
     if (!(stretchSeconds >= 0 && stretchSeconds <= seconds)) {

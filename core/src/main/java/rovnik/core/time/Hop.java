@@ -9,10 +9,17 @@ package rovnik.core.time;
  * @param endSeconds the same at its end
  * @param hz middle of its power, from the centre of the record
  * @param power of full scale, mean
+ * @param begun whether it is known when it began
  * @param whole false if the look began or ended within it
  */
 record Hop(
-    int look, double startSeconds, double endSeconds, double hz, double power, boolean whole) {
+    int look,
+    double startSeconds,
+    double endSeconds,
+    double hz,
+    double power,
+    boolean begun,
+    boolean whole) {
   double seconds() {
     return endSeconds - startSeconds;
   }

@@ -45,7 +45,7 @@ public record HopSettings(
     if (!(channelHz >= 100 && channelHz <= 1e9)) {
       throw new Refusal("channelHz", "Channels are 100 Hz to 1 GHz apart, such as 2 MHz.");
     }
-    if (!(firstHz >= 0)) {
+    if (!(firstHz >= 0 && firstHz <= 1e12)) {
       throw new Refusal(
           "firstHz", "Channel 1 is at a frequency, such as 2.402 GHz, or 0 to find it.");
     }

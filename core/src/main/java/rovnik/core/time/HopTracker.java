@@ -120,6 +120,11 @@ final class HopTracker {
     int slots;
     double lastSeconds;
 
+    /** Where it began, finer than a slot; what was there from the first one on has no start. */
+    double beginning(double full) {
+      return begun ? start.beginning(full) : startSeconds;
+    }
+
     /** Nearest point to the middle of its power. */
     int point(double firstHz, double stepHz) {
       return (int) Math.rint((hz / weight - firstHz) / stepHz);
@@ -202,7 +207,8 @@ final class HopTracker {
     }
     for (Track t : active) {
       if (t.lastSeconds - t.startSeconds >= leastSeconds) {
-        add(look, t, t.startSeconds, t.lastSeconds, t.power / t.slots, false);
+        double mean = steady(newest, t, t.point(newest.firstHz(), newest.stepHz()));
+        add(look, t, t.beginning(mean), t.lastSeconds, mean, false);
       }
     }
     active.clear();
@@ -232,10 +238,9 @@ final class HopTracker {
       start(in, t);
       int point = t.point(in.firstHz(), in.stepHz());
       double mean = steady(in, t, point);
-      double start = t.begun ? t.start.beginning(mean) : t.startSeconds;
       Edge end = Edge.of(in, in.slot(t.lastSeconds) - 1, 1, point);
       boolean seenToEnd = t.lastSeconds > in.firstSeconds();
-      add(look, t, start, end.end(mean), mean, t.begun && seenToEnd);
+      add(look, t, t.beginning(mean), end.end(mean), mean, t.begun && seenToEnd);
     }
   }
 
@@ -261,7 +266,7 @@ final class HopTracker {
   }
 
   private void add(int look, Track t, double start, double end, double power, boolean whole) {
-    found.add(new Hop(look, start, end, t.hz / t.weight, power, whole));
+    found.add(new Hop(look, start, end, t.hz / t.weight, power, t.begun, whole));
   }
 
   /** Points of a slot that stand out, at some distance from each other, the strongest first. */

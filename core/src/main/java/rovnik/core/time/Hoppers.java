@@ -18,6 +18,14 @@ final class Hoppers {
   private static final double LEAST_SHARE = 0.08;
   private static final int MOST = 6;
 
+  /** The next one of a hopper has its power within this, and begins within this part of a stay. */
+  private static final double SAME = 2;
+
+  private static final double SOON = 0.6;
+
+  private static final Comparator<Hop> BY_TIME =
+      Comparator.comparingInt(Hop::look).thenComparingDouble(Hop::startSeconds);
+
   /** More that are there at the same time are more than chance brings about. */
   private static final double AT_ONCE = 0.2;
 
@@ -26,8 +34,9 @@ final class Hoppers {
    *
    * @param name "A" for the one with the most hops
    * @param hops by look and start
+   * @param next those that the end of a look cut off, but that follow one of these as the next does
    */
-  record Hopper(String name, List<Hop> hops) {
+  record Hopper(String name, List<Hop> hops, List<Hop> next) {
     double[] lengths() {
       return hops.stream().mapToDouble(Hop::seconds).toArray();
     }
@@ -45,7 +54,15 @@ final class Hoppers {
 
     /** From one hop to the next, of all looks together. */
     HopInterval interval(double edgeSeconds) {
-      return HopInterval.of(hops, edgeSeconds);
+      HopInterval whole = HopInterval.of(hops, edgeSeconds);
+      if (!Double.isNaN(whole.seconds())) {
+        return whole;
+      }
+      // Looks of hardly two hops: what the look cut off has a beginning, too.
+      List<Hop> more = new ArrayList<>(hops);
+      more.addAll(next);
+      more.sort(BY_TIME);
+      return HopInterval.of(more, edgeSeconds);
     }
   }
 
@@ -81,9 +98,30 @@ final class Hoppers {
         }
       }
       left.removeAll(own);
-      own.sort(Comparator.comparingInt(Hop::look).thenComparingDouble(Hop::startSeconds));
-      found.add(new Hopper(String.valueOf((char) ('A' + found.size())), List.copyOf(own)));
+      own.sort(BY_TIME);
+      found.add(
+          new Hopper(
+              String.valueOf((char) ('A' + found.size())),
+              List.copyOf(own),
+              next(own, all, middle)));
     }
     return found;
+  }
+
+  private static List<Hop> next(List<Hop> own, List<Hop> all, double dwell) {
+    double[] powers = own.stream().mapToDouble(Hop::power).toArray();
+    double usual = HopTracker.median(powers);
+    return all.stream()
+        .filter(h -> h.begun() && !h.whole())
+        .filter(h -> h.power() < SAME * usual && h.power() > usual / SAME)
+        .filter(
+            h ->
+                own.stream()
+                    .anyMatch(
+                        o ->
+                            o.look() == h.look()
+                                && h.startSeconds() > o.endSeconds() - ALIKE * dwell
+                                && h.startSeconds() < o.endSeconds() + SOON * dwell))
+        .toList();
   }
 }

@@ -235,6 +235,25 @@ public class HopMeasurementTest {
     assertTrue(own > 125, own + " of A");
   }
 
+  /** However looks of two and a half hops lie, there is an interval. */
+  @Test
+  public void everyPhaseOfShortLooksHasAnInterval() {
+    for (int phase = 0; phase < 21; phase++) {
+      RecordMeasurement.Gathering apart = new HopMeasurement(settings(FIRST, 40)).gathering();
+      Outcome o = null;
+      for (int k = 0; k < 6; k++) {
+        Hopper h = main();
+        h.first = -1e-4 * phase;
+        o = apart.add(record(5.25e-3, 80 + k, h, second()), MeasurementContext.BARE);
+      }
+      Outcome all = o;
+      String main =
+          all.reading("dwellA").orElseThrow().value() > 1.6e-3 ? "intervalA" : "intervalB";
+      near(all, main, 2.1e-3, 1.5 * reading(all, main).uncertainty());
+      assertTrue(reading(all, main).uncertainty() < 5e-5, "phase " + phase);
+    }
+  }
+
   /** A stay that ends just before the look does is whole: looks of two hops have an interval. */
   @Test
   public void staysNearTheEdgesOfALookAreWhole() {
@@ -272,11 +291,11 @@ public class HopMeasurementTest {
     List<Hop> hops = new ArrayList<>();
     for (int look = 1; look <= 4; look++) {
       double first = 0.3e-3 * look;
-      hops.add(new Hop(look, first, first + 2e-3, 0, 1, true));
+      hops.add(new Hop(look, first, first + 2e-3, 0, 1, true, true));
       if (look == 2) {
-        hops.add(new Hop(look, first + 0.25e-3, first + 2.25e-3, 1e6, 1, true));
+        hops.add(new Hop(look, first + 0.25e-3, first + 2.25e-3, 1e6, 1, true, true));
       }
-      hops.add(new Hop(look, first + 2.1e-3, first + 4.1e-3, 0, 1, true));
+      hops.add(new Hop(look, first + 2.1e-3, first + 4.1e-3, 0, 1, true, true));
     }
     assertEquals(HopInterval.of(hops, 1e-6).seconds(), 2.1e-3, 1e-6);
     assertTrue(Double.isNaN(HopInterval.of(hops.subList(0, 2), 1e-6).seconds()));
