@@ -1,6 +1,6 @@
 import { Alert, Button, Group, SimpleGrid, Table, Text, Textarea, TextInput } from "@mantine/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { api, type Outcome, type Run, type Tiles } from "../../api/client";
 import { go } from "../../app/router";
 import { ConfirmButton } from "../../components/ConfirmButton";
@@ -23,6 +23,22 @@ function firstTiles(o: Outcome): Tiles {
     view: "curve",
   });
   return { count: 1, tiles: [0, 1, 2, 3, 4, 5].map(tile) };
+}
+
+/** A file to take away, or a page of its own. */
+function FileLink(props: { href: string; title?: string; page?: boolean; children: ReactNode }) {
+  return (
+    <Button
+      size="compact-sm"
+      component="a"
+      variant="default"
+      href={props.href}
+      title={props.title}
+      {...(props.page ? { target: "_blank" } : { download: true })}
+    >
+      {props.children}
+    </Button>
+  );
 }
 
 /** One kept run, exactly as it was. */
@@ -87,68 +103,27 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         />
       </Group>
       <Group gap="xs">
-        <Button
-          size="compact-sm"
-          component="a"
-          variant="default"
-          href={`/api/runs/${summary.id}/report.html`}
-          target="_blank"
-        >
+        <FileLink href={`/api/runs/${summary.id}/report.html`} page>
           Report
-        </Button>
-        {main && (
-          <Button
-            size="compact-sm"
-            component="a"
-            variant="default"
-            href={`/api/runs/${summary.id}/csv?series=${main.id}`}
-            download
-          >
-            CSV
-          </Button>
-        )}
-        <Button
-          size="compact-sm"
-          component="a"
-          variant="default"
+        </FileLink>
+        {main && <FileLink href={`/api/runs/${summary.id}/csv?series=${main.id}`}>CSV</FileLink>}
+        <FileLink
           href={`/api/runs/${summary.id}/export`}
           title="The whole run with its files, to read it in elsewhere"
-          download
         >
           Whole run
-        </Button>
+        </FileLink>
         {networkId !== null && (
-          <Button
-            size="compact-sm"
-            component="a"
-            variant="default"
-            href={`/api/networks/${networkId}/touchstone?version=1`}
-            download
-          >
-            Touchstone
-          </Button>
+          <FileLink href={`/api/networks/${networkId}/touchstone?version=1`}>Touchstone</FileLink>
         )}
         {recordingId !== null && (
           <>
-            <Button
-              size="compact-sm"
-              component="a"
-              variant="default"
-              href={`/api/recordings/${recordingId}/sigmf-meta`}
-              download
-            >
-              SigMF meta
-            </Button>
-            <Button
-              size="compact-sm"
-              component="a"
-              variant="default"
-              href={`/api/recordings/${recordingId}/sigmf-data`}
-              download
-            >
-              SigMF data
-            </Button>
+            <FileLink href={`/api/recordings/${recordingId}/sigmf-meta`}>SigMF meta</FileLink>
+            <FileLink href={`/api/recordings/${recordingId}/sigmf-data`}>SigMF data</FileLink>
           </>
+        )}
+        {recordingId !== null && summary.kind === "audio" && (
+          <FileLink href={`/api/runs/${summary.id}/sound`}>WAV file</FileLink>
         )}
         <ConfirmButton
           size="compact-sm"

@@ -158,6 +158,9 @@ public class ListenApiTest extends GeneratorBench {
             new ByteArrayInputStream(
                 server.bytes("/api/runs/" + kept.get("id").asLong() + "/sound", "{}")));
     assertEquals(later.iq().length, now.iq().length, 100);
+    assertEquals(
+        server.bytes("/api/runs/" + kept.get("id").asLong() + "/sound").length,
+        2 * (later.iq().length / 2) + 44);
     int up = 0;
     for (int i = 4801; i < 4801 + 9600; i++) {
       up += later.iq()[2 * i - 2] < 0 && later.iq()[2 * i] >= 0 ? 1 : 0;

@@ -52,6 +52,9 @@ final class ListenOutcome {
   /** Less quieting than this comes with clicks of noise (seen in trials). */
   private static final double CLICKS_BELOW_DB = 15;
 
+  /** Where noise is less by this, there is a carrier. */
+  private static final double CARRIER_DB = 6;
+
   /** Both sides, with what they do to each other. */
   private static final double LOST = 3;
 
@@ -368,8 +371,14 @@ final class ListenOutcome {
     if (settings.mode() != Mode.FM) {
       return Optional.empty();
     }
+    // Noise without a carrier is louder than any tone.
     List<Gate.Passage> where =
-        passages.isEmpty() ? List.of(new Gate.Passage(0, d.powers.size())) : passages;
+        passages.isEmpty()
+            ? Gate.passages(d, new Squelch(Squelch.By.QUIETING, CARRIER_DB), addDb, noiseBend)
+            : passages;
+    if (where.isEmpty()) {
+      return Optional.empty();
+    }
     Gate.Passage p = where.get(0);
     for (Gate.Passage x : where) {
       p = x.slots() > p.slots() ? x : p;

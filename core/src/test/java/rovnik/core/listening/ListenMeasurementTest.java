@@ -193,6 +193,7 @@ public class ListenMeasurementTest {
     }
     Outcome other = measure(settings(Mode.FM, VOICE, new Squelch(Squelch.By.TONE, 103.5)), r);
     assertTrue(other.summary().startsWith("Silent"), other.summary());
+    assertTrue(other.summary().contains("There is one of 100.0 Hz"), other.summary());
     near(other, "open", 0, 0);
     Outcome high = measure(settings(Mode.FM, VOICE, new Squelch(Squelch.By.LEVEL, -10)), r);
     assertTrue(high.summary().contains("The highest level is -2"), high.summary());
@@ -254,12 +255,21 @@ public class ListenMeasurementTest {
     Sound ears = once.sound().orElseThrow().forEars();
     assertEquals(ears.rateHz(), 48_000, 0);
     assertEquals(ears.samples().length, 0.7 * 48_000, 60);
+    assertEquals(ears.samples()[10_000 + most(ears.samples(), 10_000, 48)], 0.7f, 0.01f);
     // A tone of 1 kHz crosses 0 upwards once a millisecond.
     int crossings = 0;
     for (int i = 4801; i < 4801 + 24_000; i++) {
       crossings += ears.samples()[i - 1] < 0 && ears.samples()[i] >= 0 ? 1 : 0;
     }
     assertEquals(crossings, 500, 1);
+  }
+
+  private static int most(float[] y, int from, int count) {
+    int most = 0;
+    for (int i = 1; i < count; i++) {
+      most = y[from + i] > y[from + most] ? i : most;
+    }
+    return most;
   }
 
   /** Near the threshold of FM noise clicks, and takes from the tone: the reading says so. */

@@ -146,6 +146,12 @@ class MeasureController {
     return sound(again(id, request == null ? Request.NONE : request), "run-" + id);
   }
 
+  /** The same as a link, by the run's own settings. */
+  @GetMapping(value = "/runs/{id}/sound", produces = SoundFile.TYPE)
+  ResponseEntity<byte[]> soundOfRun(@PathVariable long id) {
+    return soundOfRun(id, null);
+  }
+
   private Asked<?> again(long id, Request r) {
     RunDtos.Attachments kept = runs.summary(id).attachments();
     boolean network = kept.networkId() != null;
