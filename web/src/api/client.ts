@@ -41,6 +41,7 @@ export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
 export type AmplitudeSettings = Schemas["AmplitudeSettings"];
+export type KnownRate = Schemas["KnownRate"];
 export type ListenSettings = Schemas["ListenSettings"];
 export type HopSettings = Schemas["HopSettings"];
 export type SpectrogramSettings = Schemas["SpectrogramSettings"];

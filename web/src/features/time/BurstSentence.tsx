@@ -4,6 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { KnownRates } from "./KnownRates";
 import type { SentenceProps } from "./kinds";
 
 type Limits =
@@ -13,7 +14,7 @@ type Limits =
   | "mostLengthSeconds";
 
 /** Which bursts are looked for, and what they should be, as one sentence. */
-export function BurstSentence({ model, recording }: SentenceProps<BurstSettings>) {
+export function BurstSentence({ model, recording, job }: SentenceProps<BurstSettings>) {
   const { state, problem, change } = model;
   const s = state?.settings;
   if (!s) {
@@ -78,6 +79,12 @@ export function BurstSentence({ model, recording }: SentenceProps<BurstSettings>
       <br />
       length {limit("leastLengthSeconds", "Least length")} to{" "}
       {limit("mostLengthSeconds", "Most length")}
+      {job && (
+        <>
+          <br />
+          <KnownRates job={job} />
+        </>
+      )}
       <ReferenceLine of={of} />
     </div>
   );

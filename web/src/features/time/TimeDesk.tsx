@@ -56,7 +56,7 @@ export function TimeDesk<S extends Common>(props: {
       hookUp={hookUp}
       parts={parts}
       carrier={FIRST_CARRIER}
-      sentence={<of.Sentence model={model} recording={recording} />}
+      sentence={<of.Sentence model={model} recording={recording} job={job} />}
       onPlace={onPlace && { axis: onPlace.axis, take: (x) => onPlace.take(change, x) }}
     />
   );

@@ -1,5 +1,5 @@
 import type { ComponentType } from "react";
-import type { Tiles } from "../../api/client";
+import type { Job, Tiles } from "../../api/client";
 import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
 
@@ -21,6 +21,7 @@ export const TIME_KIND_KEY = "rovnik-time-kind";
 export interface SentenceProps<S extends object> {
   model: RecordsModel<S>;
   recording: boolean;
+  job?: Job;
 }
 
 /** One of them, as the desk shows it. */

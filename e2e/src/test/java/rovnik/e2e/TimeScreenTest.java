@@ -59,6 +59,14 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(reading("period")).containsText("limit at most 3 ms");
     enter("keep too slow");
     assertThat(page.getByText("too slow").first()).isVisible();
+    button("no known rates").click();
+    page.getByLabel("Known rates", exact()).fill("radio sleep 3.1 ms");
+    button("Save").click();
+    assertThat(page.getByText(words("is not understood")).first()).isVisible();
+    page.getByLabel("Known rates", exact()).fill("radio sleep = 3.1 ms\ncore clock = 26 MHz");
+    button("Save").click();
+    assertThat(page.getByText(words("That is radio sleep; nothing else")).first()).isVisible();
+    assertThat(button("2 known rates")).isVisible();
     control(GENERATOR, "output", "off");
     assertThat(page.getByText(words("No burst: the highest level stays"))).isVisible();
   }
@@ -209,7 +217,8 @@ public class TimeScreenTest extends GeneratorScreen {
             + " start.apply(this, when); }; }");
     button("Hear it").click();
     assertThat(button("Silence")).isVisible();
-    // Half of it is louder than this, seconds, and how often a second of it crosses 0 upwards where it is heard.
+    // Half of it is louder than this, seconds, and how often a second of it crosses 0 upwards where
+    // it is heard.
     Object[] sound =
         ((java.util.List<?>)
                 page.evaluate(

@@ -73,6 +73,44 @@ public class BurstApiTest extends GeneratorBench {
   }
 
   /**
+   * What is known of the device under test is held against the interval, and what cannot be is
+   * refused.
+   */
+  @Test
+  public void anIntervalIsHeldAgainstWhatIsKnown() {
+    String rates = "/api/jobs/" + own + "/rates";
+    JsonNode wrong = server.json(server.send("PUT", rates, "[{\"name\":\"a\",\"hertz\":0}]"), 400);
+    assertEquals(wrong.get("field").asString(), "rates");
+    JsonNode job =
+        server.json(
+            server.send(
+                "PUT",
+                rates,
+                "[{\"name\":\"core clock\",\"hertz\":26e6},{\"name\":\"tick\",\"hertz\":1000},"
+                    + "{\"name\":\"radio sleep\",\"hertz\":322.5806}]"),
+            200);
+    assertEquals(job.get("rates").size(), 3);
+    long id = make(PULSES).get("id").asLong();
+    play(id, "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-10", "output", "on", "adjust", "");
+    server.json(
+        server.send(
+            "PATCH",
+            live("bursts", "/settings"),
+            "{\"centreHz\":458.525e6,\"bandHz\":1e6,\"seconds\":0.05,\"referenceLevelDbm\":5}"),
+        200);
+    server.json(server.send("POST", live("bursts", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("bursts", "/outcome")).body().contains("That is radio sleep"));
+    server.json(server.send("PUT", rates, "[{\"name\":\"tick\",\"hertz\":1000}]"), 200);
+    awaitTrue(
+        () ->
+            server
+                .get(live("bursts", "/outcome"))
+                .body()
+                .contains("Nothing that is known of the job has this rate"));
+  }
+
+  /**
    * The same generator through receiver and cable, as a density; and a recording of its waveform.
    */
   @Test

@@ -51,6 +51,7 @@ final class BurstOutcome {
   private final double startSeconds;
   private final List<Burst> bursts;
   private final BurstTimes times;
+  private final List<RateCauses.Cause> causes;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final double offsetHz;
@@ -77,6 +78,10 @@ final class BurstOutcome {
             record, context, band.offsetHz() + (Double.isNaN(offsetHz) ? 0 : offsetHz));
     this.maker = carrier.maker();
     this.addDb = carrier.referredDb();
+    this.causes =
+        times.steady()
+            ? RateCauses.of(times.period(), 2 * times.standard(), context.rates())
+            : List.of();
   }
 
   private double meanOffset() {
@@ -97,10 +102,42 @@ final class BurstOutcome {
         BurstMeasurement.TITLE,
         summary(),
         series(),
-        bursts.isEmpty() ? List.of() : List.of(table()),
+        tables(),
         readings(),
         marks(),
         List.of());
+  }
+
+  private List<ResultTable> tables() {
+    if (bursts.isEmpty()) {
+      return List.of();
+    }
+    return causes.isEmpty() ? List.of(table()) : List.of(table(), known());
+  }
+
+  /** The clocks and intervals that are known, against the interval that was found. */
+  private ResultTable known() {
+    return new ResultTable(
+        "causes",
+        "What may be behind the interval",
+        List.of(
+            new Column("Known", ""),
+            new Column("Rate", "Hz"),
+            new Column("Cycles in an interval", ""),
+            new Column("Off (ppm)", ""),
+            new Column("So it", "")),
+        causes.stream()
+            .map(
+                c ->
+                    new Row(
+                        List.of(
+                            Cell.of(c.rate().name()),
+                            Cell.of(c.rate().hertz()),
+                            Cell.of(c.cycles()),
+                            Cell.of(c.fits() ? c.offPpm() : Double.NaN),
+                            Cell.of(c.fit().words())),
+                        Verdict.NONE))
+            .toList());
   }
 
   private List<String> marks() {
@@ -365,6 +402,7 @@ final class BurstOutcome {
       out.append(", in no steady interval");
     }
     out.append(String.format(Locale.ROOT, ", %.1f %s.", level(), unit()));
+    out.append(RateCauses.words(causes));
     if (times.steady() && times.missed() > 0) {
       out.append(String.format(Locale.ROOT, " %d did not come.", times.missed()));
     }

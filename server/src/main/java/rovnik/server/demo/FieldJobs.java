@@ -9,6 +9,7 @@ import rovnik.server.bench.InstrumentDto;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.jobs.KnownRateDto;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.setups.Setups;
@@ -41,6 +42,12 @@ final class FieldJobs {
         null);
     JobDto logger =
         job("Logger board, bursts", "Logger board", "Near-field probe", 212e6, -47, receiver);
+    jobs.saveRates(
+        logger.id(),
+        List.of(
+            new KnownRateDto("core clock enable", 1000),
+            new KnownRateDto("radio sleep", 1 / 3.1e-3),
+            new KnownRateDto("flash write", 1 / 3.1e-3)));
     setups.keep(
         logger.id(),
         BurstMeasurement.KIND,

@@ -86,6 +86,12 @@ class JobController {
     return jobs.moveReadingPlane(id, plane.plane());
   }
 
+  /** Clocks and intervals of the device under test: what is found is held against them. */
+  @PutMapping("/{id}/rates")
+  JobDto saveRates(@PathVariable long id, @RequestBody List<KnownRateDto> rates) {
+    return jobs.saveRates(id, rates);
+  }
+
   @PutMapping("/{id}/limits")
   JobDto saveLimits(@PathVariable long id, @RequestBody LimitsDto limits) {
     return jobs.saveLimits(id, limits);

@@ -2,16 +2,24 @@ package rovnik.server.jobs;
 
 import io.swagger.v3.oas.annotations.media.Schema;
 import java.util.List;
+import rovnik.core.limits.KnownRate;
 import rovnik.core.path.ElementKind;
 
 /**
  * A job with all that belongs to it.
  *
+ * @param rates clocks and intervals of the device under test that are known
  * @param archived put away: it is not offered, but nothing of it is lost
  */
 @Schema(name = "Job")
 public record JobDto(
-    long id, String name, String dut, PathDto path, LimitsDto limits, boolean archived) {
+    long id,
+    String name,
+    String dut,
+    PathDto path,
+    LimitsDto limits,
+    List<KnownRateDto> rates,
+    boolean archived) {
   /** Where no job was chosen: a record by itself, without path or limits. */
   public static final JobDto NONE =
       without(
@@ -20,7 +28,8 @@ public record JobDto(
 
   /** Measuring without a job: straight at a port, without limits. */
   public static JobDto without(PathElementDto source, PathElementDto port) {
-    return new JobDto(0, "", "", new PathDto(List.of(source, port), 0, 0), LimitsDto.NONE, false);
+    return new JobDto(
+        0, "", "", new PathDto(List.of(source, port), 0, 0), LimitsDto.NONE, List.of(), false);
   }
 
   /** One path of one job as it was between two changes. */
@@ -28,7 +37,12 @@ public record JobDto(
 
   /** The same with another path and other limits. */
   public JobDto with(PathDto otherPath, LimitsDto otherLimits) {
-    return new JobDto(id, name, dut, otherPath, otherLimits, archived);
+    return new JobDto(id, name, dut, otherPath, otherLimits, rates, archived);
+  }
+
+  /** What is known of the device under test. */
+  public List<KnownRate> knownRates() {
+    return rates.stream().map(KnownRateDto::toCore).toList();
   }
 
   /** Which path this is: what was said of it holds for no other. */
@@ -48,6 +62,6 @@ public record JobDto(
 
   /** This job for what was measured without one: its name, but the path that was measured. */
   public JobDto readAt(JobDto measured) {
-    return new JobDto(id, name, dut, measured.path, measured.limits, archived);
+    return new JobDto(id, name, dut, measured.path, measured.limits, rates, archived);
   }
 }

@@ -28,6 +28,11 @@ public class JobService {
 
   private static final String CARRIER = "carrier";
 
+  /** What is known stands beside what is demanded. */
+  private static final String RATES = "rates";
+
+  private static final int MOST_RATES = 100;
+
   private final JobMapper mapper;
   private final NetworkService networks;
   private final JsonMapper json;
@@ -85,12 +90,14 @@ public class JobService {
     }
     JobMapper.PathRow path = mapper.path(id);
     LimitsDto limits = limits(id, CARRIER, LimitsDto.class);
+    KnownRateDto[] rates = limits(id, RATES, KnownRateDto[].class);
     return new JobDto(
         id,
         row.name(),
         row.dut(),
         new PathDto(mapper.elements(id), path.readingPlane(), path.revision()),
         limits == null ? LimitsDto.NONE : limits,
+        rates == null ? List.of() : List.of(rates),
         row.archived());
   }
 
@@ -212,6 +219,17 @@ public class JobService {
   public JobDto saveLimits(long id, LimitsDto limits) {
     limits.toCore();
     saveLimits(id, CARRIER, limits);
+    return find(id);
+  }
+
+  /** Stores which clocks and intervals of the device under test are known. */
+  @Transactional
+  public JobDto saveRates(long id, List<KnownRateDto> rates) {
+    if (rates.size() > MOST_RATES) {
+      throw new Refusal("rates", "A job knows at most " + MOST_RATES + " rates.");
+    }
+    rates.forEach(KnownRateDto::toCore); // refuses what cannot be
+    saveLimits(id, RATES, rates);
     return find(id);
   }
 

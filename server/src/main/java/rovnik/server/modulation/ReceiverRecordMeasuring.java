@@ -200,10 +200,11 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> implements Meas
 
   private MeasurementContext context(Plan with, List<String> marks) {
     return new MeasurementContext(
-        with.correction(),
-        bench.capabilities(instrument).accuracy(),
-        with.job().limits().toCore(),
-        marks);
+            with.correction(),
+            bench.capabilities(instrument).accuracy(),
+            with.job().limits().toCore(),
+            marks)
+        .with(with.job().knownRates());
   }
 
   private RecordLook look(

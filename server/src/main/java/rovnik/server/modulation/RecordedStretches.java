@@ -60,10 +60,11 @@ public class RecordedStretches {
   MeasurementContext context(RecordingDto r, JobDto job) {
     boolean calibrated = r.fullScaleDbm() != null;
     return new MeasurementContext(
-        calibrated && !job.isNone() ? new PathCorrection(job.path().toCore()) : null,
-        recordings.accuracy(r.id()),
-        job.limits().toCore(),
-        r.overload() ? List.of("clipped") : List.of());
+            calibrated && !job.isNone() ? new PathCorrection(job.path().toCore()) : null,
+            recordings.accuracy(r.id()),
+            job.limits().toCore(),
+            r.overload() ? List.of("clipped") : List.of())
+        .with(job.knownRates());
   }
 
   RecordingDto find(long recording) {

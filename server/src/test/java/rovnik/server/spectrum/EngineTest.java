@@ -165,6 +165,7 @@ public class EngineTest {
             0,
             revision),
         new LimitsDto(null, null, null, null, null),
+        List.of(),
         false);
   }
 
