@@ -21,4 +21,20 @@ final class Growing {
   float at(int index) {
     return values[index];
   }
+
+  double most() {
+    double most = Double.NEGATIVE_INFINITY;
+    for (int i = 0; i < size; i++) {
+      most = Math.max(most, values[i]);
+    }
+    return most;
+  }
+
+  double least() {
+    double least = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < size; i++) {
+      least = Math.min(least, values[i]);
+    }
+    return least;
+  }
 }
