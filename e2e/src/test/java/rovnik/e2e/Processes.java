@@ -103,7 +103,7 @@ final class Processes implements AutoCloseable {
             "standins.log",
             List.of(
                 JAVA,
-                "-Xmx256m",
+                "-Xmx768m",
                 "-jar",
                 jar("standins", "").toString(),
                 "--base-port",
@@ -121,7 +121,7 @@ final class Processes implements AutoCloseable {
             "server.log",
             List.of(
                 JAVA,
-                "-Xmx384m",
+                "-Xmx640m",
                 "-XX:+UseSerialGC",
                 "--add-modules",
                 "jdk.incubator.vector",
