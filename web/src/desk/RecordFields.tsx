@@ -39,6 +39,23 @@ export function CentreField(props: {
   );
 }
 
+/** How wide the channel is that is looked at. */
+export function ChannelField(props: {
+  value: number;
+  error?: string;
+  onCommit: (hertz: number) => unknown;
+}) {
+  return (
+    <QuantityField
+      label="Channel"
+      unit="Hz"
+      value={props.value}
+      error={props.error}
+      onCommit={props.onCommit}
+    />
+  );
+}
+
 /** How long the result is, and of a recording where it begins. */
 export function LengthField({ of }: { of: RecordPart }) {
   const { settings, recording, wrong, change } = of;

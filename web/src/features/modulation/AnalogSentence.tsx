@@ -5,7 +5,7 @@ import { formatHertz } from "../../components/units";
 import { AudioRange, DeEmphasis } from "../../desk/AudioFields";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { CentreField, ChannelField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import type { RecordsModel } from "./useRecords";
 
 const MODULATIONS: Record<string, string> = { am: "AM", fm: "FM", pm: "PM" };
@@ -38,9 +38,7 @@ export function AnalogSentence(props: { model: RecordsModel<AnalogSettings>; rec
       near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
       channel{" "}
-      <QuantityField
-        label="Channel"
-        unit="Hz"
+      <ChannelField
         value={s.bandHz}
         error={wrong("bandHz")}
         onCommit={(bandHz) => change({ bandHz })}

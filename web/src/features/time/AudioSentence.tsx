@@ -4,7 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { AudioRange, DeEmphasis } from "../../desk/AudioFields";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { CentreField, ChannelField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import { HearLine } from "./HearLine";
 import type { SentenceProps } from "./kinds";
 import { MODES, SQUELCHES, squelchBy } from "./listening";
@@ -31,9 +31,7 @@ export function AudioSentence({ model, recording }: SentenceProps<ListenSettings
       {oneSide ? "beside" : "at"} <CentreField of={of} step={s.bandHz} />
       <br />
       channel{" "}
-      <QuantityField
-        label="Channel"
-        unit="Hz"
+      <ChannelField
         value={s.bandHz}
         error={wrong("bandHz")}
         onCommit={(bandHz) => change({ bandHz })}

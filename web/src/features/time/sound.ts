@@ -7,6 +7,8 @@ interface Playing {
   seconds: number;
 }
 
+/** How often something was asked for, or silence: who asked before is not played any more. */
+let asked = 0;
 let context: AudioContext | undefined;
 let source: AudioBufferSourceNode | undefined;
 let playing: Playing | undefined;
@@ -21,6 +23,7 @@ function now(next: Playing | undefined) {
 
 /** Ends what is heard. */
 export function silence() {
+  asked++;
   if (source) {
     source.onended = null;
     source.stop();
@@ -32,14 +35,15 @@ export function silence() {
 /** Plays what a desk of listening heard last; called by a gesture only. */
 export async function hear(url: string) {
   silence();
+  const own = asked;
   const began = new AudioContext();
   const before = context;
   context = began;
   await before?.close();
   const data = await (await api.file(`${url}/sound`)).arrayBuffer();
   const buffer = await began.decodeAudioData(data);
-  if (context !== began) {
-    return; // another one was asked for meanwhile
+  if (asked !== own) {
+    return; // something else was asked for meanwhile, or the desk was left
   }
   const node = began.createBufferSource();
   node.buffer = buffer;

@@ -150,6 +150,13 @@ abstract class BuoyBench {
     return frame[0];
   }
 
+  /** The truth lies within what a reading claims, and half as much again: one trial is no proof. */
+  protected static void within(JsonNode outcome, String id, double truth) {
+    JsonNode r = reading(outcome, id);
+    org.testng.Assert.assertEquals(
+        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
+  }
+
   protected static JsonNode reading(JsonNode of, String id) {
     for (JsonNode r : of.get("readings")) {
       if (r.get("id").asString().equals(id)) {

@@ -17,12 +17,6 @@ public class BurstApiTest extends GeneratorBench {
     return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
   }
 
-  private static void within(JsonNode outcome, String id, double truth) {
-    JsonNode r = reading(outcome, id);
-    assertEquals(
-        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
-  }
-
   /**
    * Generator, cable and receiver: the pulses come as they were described, at the level of the
    * path.

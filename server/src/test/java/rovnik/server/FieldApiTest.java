@@ -17,12 +17,6 @@ public class FieldApiTest extends BuoyBench {
     return GeneratorBench.reading(outcome, id).get("value").asDouble();
   }
 
-  private static void within(JsonNode outcome, String id, double truth) {
-    JsonNode r = GeneratorBench.reading(outcome, id);
-    assertEquals(
-        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
-  }
-
   /** 5 million samples: more than are taken at once. Eight channels in turn, 20 ms each. */
   private long hopping() {
     int n = 5_000_000;

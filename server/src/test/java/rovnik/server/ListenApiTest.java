@@ -15,12 +15,6 @@ import tools.jackson.databind.JsonNode;
 public class ListenApiTest extends GeneratorBench {
   private static final double RATE = 2e6;
 
-  private static void within(JsonNode outcome, String id, double truth) {
-    JsonNode r = reading(outcome, id);
-    assertEquals(
-        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
-  }
-
   /** 3 s of 2 MS/s: more than are taken at once. FM that is there from 0.6 to 2.5 s. */
   private long voice() {
     int n = 6_000_000;

@@ -73,7 +73,9 @@ record ListenSeries(
       }
       double step = together / heard.d.soundRateHz() / (whole ? 1 : 2);
       Axis time = Axis.even("Time", "s", startSeconds + (whole ? 0 : step / 2), step, y.length);
-      out.add(placed.curve("sound", "Sound", time, m.amount(), m.unit(), y));
+      // A voltage is that at the port: it is not referred to the plane.
+      PlacedSeries of = m.oneSideBand() ? new PlacedSeries("", false, List.of()) : placed;
+      out.add(of.curve("sound", "Sound", time, m.amount(), m.unit(), y));
     }
     out.add(slotCurve("level", "Level over time", "Level", levelUnit, true));
     if (heard.settings.mode() == Mode.FM) {

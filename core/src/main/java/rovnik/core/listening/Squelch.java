@@ -42,7 +42,7 @@ public record Squelch(By by, double value) {
       throw new Refusal(
           "squelch", "The squelch opens where noise is 0 to 60 dB less than without a carrier.");
     }
-    if (by == By.TONE && Math.abs(ToneSquelch.nearest(value) - value) > TYPED) {
+    if (by == By.TONE && !(Math.abs(ToneSquelch.nearest(value) - value) <= TYPED)) {
       throw new Refusal(
           "squelch",
           String.format(

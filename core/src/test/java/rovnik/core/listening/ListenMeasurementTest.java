@@ -161,6 +161,7 @@ public class ListenMeasurementTest {
     near(o, "toneRate", 1200.25, 0.01);
     assertTrue(reading(o, "sinad").value() > 60, o.summary());
     near(o, "channelPower", -20, 0.05);
+    assertEquals(o.series("sound").orElseThrow().plane(), "");
   }
 
   /** A carrier that comes twice: passages by its level, by how it quiets noise, by its tone. */
