@@ -37,6 +37,13 @@ public interface RecordMeasurement {
    */
   Outcome of(IqRecord record, MeasurementContext context);
 
+  /**
+   * A stretch of what was taken that is worth keeping.
+   *
+   * @param name what it is, such as "trigger 3"
+   */
+  record Kept(String name, double fromSeconds, double toSeconds) {}
+
   /** What several records show together. */
   @FunctionalInterface
   interface Gathering {
@@ -52,6 +59,16 @@ public interface RecordMeasurement {
       add(record, context);
     }
 
+    /** Takes one that others follow, and says what all so far show. */
+    default Outcome more(IqRecord record, MeasurementContext context) {
+      return add(record, context);
+    }
+
+    /** What became complete since this was asked last and is worth keeping by itself. */
+    default List<Kept> toKeep() {
+      return List.of();
+    }
+
     /** What can be heard of all of them, where there is such. */
     default Optional<Sound> sound() {
       return Optional.empty();
@@ -61,6 +78,11 @@ public interface RecordMeasurement {
   /** Begins anew; where each record stands by itself there is nothing to gather. */
   default Gathering gathering() {
     return this::of;
+  }
+
+  /** True if it is measured of samples that go on without end and, if possible, without gaps. */
+  default boolean ongoing() {
+    return false;
   }
 
   /** Longest stretch of a recording that is taken at once; longer ones are gathered. */

@@ -1,0 +1,269 @@
+package rovnik.core.time;
+
+import java.util.ArrayList;
+import java.util.List;
+import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.RecordStretch;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.BandStream;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+
+/**
+ * Watches the power of a band in records that follow one another. Where the next one does not begin
+ * at the end of the one before, samples are missing: that is a gap, and nothing is found across it.
+ */
+final class TriggerWatch implements RecordMeasurement.Gathering {
+  /** The filter falls over this share of its width around each edge. */
+  private static final double FALLS_OVER = 0.3;
+
+  /** What a record must hold, over the band. */
+  static final double WIDER = 1 + FALLS_OVER;
+
+  /** Fewer times of the band than this are no look over time. */
+  private static final double LEAST_TIMES = 32;
+
+  /** What is shorter than so many times of the band is no more than noise is. */
+  private static final double NOISE_TIMES = 2;
+
+  private static final int MOST_CELLS = 1000;
+  private static final int DETAIL_CELLS = 400;
+  private static final int PIECE = 4096;
+
+  private final TriggerSettings settings;
+  private final PowerBlocks blocks = new PowerBlocks(PIECE);
+
+  // Made with the first record.
+  private BandStream band;
+  private TriggerSearch search;
+  private LevelOverTime whole;
+  private LevelOverTime near;
+  private double rateHz;
+  private double nearHz;
+  private double beginsSeconds;
+  private double endSeconds = Double.NaN;
+  private double place;
+
+  private long lost;
+  private long gaps;
+  private double seenSeconds;
+  private double highest;
+  private long toComplete = 1;
+  private TriggerEvent shown;
+  private LevelOverTime.Stretch detail;
+  private final List<RecordMeasurement.Kept> complete = new ArrayList<>();
+
+  TriggerWatch(TriggerSettings settings) {
+    this.settings = settings;
+  }
+
+  @Override
+  public Outcome add(IqRecord record, MeasurementContext context) {
+    take(record, context);
+    // What the filter holds comes out: what follows is watched anew.
+    flush();
+    endSeconds = Double.NaN;
+    return outcome(record, context);
+  }
+
+  @Override
+  public Outcome more(IqRecord record, MeasurementContext context) {
+    take(record, context);
+    return outcome(record, context);
+  }
+
+  @Override
+  public List<RecordMeasurement.Kept> toKeep() {
+    List<RecordMeasurement.Kept> out = List.copyOf(complete);
+    complete.clear();
+    return out;
+  }
+
+  private Outcome outcome(IqRecord record, MeasurementContext context) {
+    return new TriggerOutcome(settings, record, context, this).outcome();
+  }
+
+  @Override
+  public void take(IqRecord record, MeasurementContext context) {
+    double fs = record.sampleRateHz();
+    int from = 0;
+    int samples = record.sampleCount();
+    boolean first = search == null;
+    if (first) {
+      RecordStretch stretch =
+          RecordStretch.of(
+              record,
+              "band",
+              settings.bandHz() == 0 ? fs : settings.bandHz(),
+              settings.startSeconds(),
+              LEAST_TIMES,
+              Long.MAX_VALUE);
+      from = stretch.from();
+      samples = stretch.samples();
+      begin(record, context, stretch.startSeconds());
+    } else if (!(Math.abs(record.startSeconds() - endSeconds) < 0.5 / fs)) {
+      long missing = Math.round((record.startSeconds() - endSeconds) * fs);
+      if (missing > 0) {
+        gaps++;
+        lost += missing;
+      }
+      resume(fs, record.startSeconds());
+    }
+    endSeconds = record.endSeconds();
+    seenSeconds += samples / fs;
+    if (band == null) {
+      for (int at = from; at < from + samples; at += PIECE) {
+        int now = Math.min(PIECE, from + samples - at);
+        blocks.of(record.iq(), at, now);
+        piece();
+      }
+    } else {
+      band.take(record.iq(), from, samples, this::taken);
+    }
+  }
+
+  private void taken(float[] re, float[] im, int from, int count) {
+    for (int at = from; at < from + count; at += PIECE) {
+      blocks.of(re, im, at, Math.min(PIECE, from + count - at));
+      piece();
+    }
+  }
+
+  private void flush() {
+    if (band != null) {
+      band.end(this::taken);
+    }
+  }
+
+  private void begin(IqRecord record, MeasurementContext context, double startSeconds) {
+    double fs = record.sampleRateHz();
+    nearHz = CarrierReadings.expectedHz(record, context, settings.centreHz());
+    band = filter(fs);
+    rateHz = band == null ? fs : band.outRateHz();
+    boolean none = settings.by() == TriggerSettings.By.NONE;
+    double addDb = carrier(record, context).referredDb();
+    double level = none ? Double.MAX_VALUE : Math.pow(10, (settings.levelDb() - addDb) / 10);
+    search =
+        new TriggerSearch(
+            settings.by() != TriggerSettings.By.FALLS,
+            level,
+            settings.leastSeconds() * rateHz,
+            settings.mostSeconds() * rateHz,
+            settings.pauseSeconds() * rateHz,
+            settings.holdOffSeconds() * rateHz,
+            NOISE_TIMES * rateHz / (band == null ? fs : settings.bandHz()));
+    whole = new LevelOverTime(settings.seconds() * rateHz, MOST_CELLS, 0);
+    double around = (settings.beforeSeconds() + settings.afterSeconds()) * rateHz;
+    near = new LevelOverTime(around, DETAIL_CELLS, around + PIECE);
+    beginsSeconds = startSeconds;
+    resumeAt(startSeconds);
+  }
+
+  private BandStream filter(double fs) {
+    double width = settings.bandHz();
+    if (width == 0) {
+      return null;
+    }
+    double flat = width / 2 * (1 - FALLS_OVER);
+    double end = width / 2 * WIDER;
+    return new BandStream(
+        fs,
+        nearHz,
+        end,
+        Math.min(fs, 2 * end),
+        1 / (FALLS_OVER * width),
+        hz -> {
+          double share = Math.max(0, Math.min(1, (hz - flat) / (end - flat)));
+          return (1 + Math.cos(Math.PI * share)) / 2;
+        });
+  }
+
+  private void resume(double fs, double startSeconds) {
+    flush();
+    band = filter(fs);
+    resumeAt(startSeconds);
+  }
+
+  private void resumeAt(double startSeconds) {
+    place = startSeconds * rateHz;
+    search.gap(place);
+  }
+
+  private void piece() {
+    for (int b = 0; b * PowerBlocks.TOGETHER < blocks.count(); b++) {
+      highest = Math.max(highest, blocks.highest(b));
+    }
+    whole.take(blocks, (long) place);
+    near.take(blocks, (long) place);
+    search.take(blocks);
+    place += blocks.count();
+    complete();
+  }
+
+  /** What belongs to a trigger is complete once its end was seen. */
+  private void complete() {
+    if (search.count() < toComplete) {
+      return;
+    }
+    double before = settings.beforeSeconds() * rateHz;
+    double after = settings.afterSeconds() * rateHz;
+    for (TriggerEvent e : search.counted()) {
+      if (e.number() >= toComplete && e.sample() + after <= place) {
+        toComplete = e.number() + 1;
+        shown = e;
+        detail = near.between(e.sample() - before, e.sample() + after);
+        complete.add(
+            new RecordMeasurement.Kept(
+                "trigger " + e.number(),
+                Math.max(beginsSeconds, (e.sample() - before) / rateHz),
+                (e.sample() + after) / rateHz));
+      }
+    }
+  }
+
+  // What the outcome is made of
+
+  CarrierReadings carrier(IqRecord record, MeasurementContext context) {
+    return new CarrierReadings(record, context, nearHz);
+  }
+
+  TriggerSearch search() {
+    return search;
+  }
+
+  double rateHz() {
+    return rateHz;
+  }
+
+  /** The newest stretch, as long as is watched. */
+  LevelOverTime.Stretch level() {
+    double first = Math.max(beginsSeconds * rateHz, place - settings.seconds() * rateHz);
+    return whole.between(first, place);
+  }
+
+  /** Around the newest trigger that is complete; null before. */
+  LevelOverTime.Stretch detail() {
+    return detail;
+  }
+
+  TriggerEvent shown() {
+    return shown;
+  }
+
+  double highest() {
+    return highest;
+  }
+
+  long gaps() {
+    return gaps;
+  }
+
+  double lostSeconds(double sampleRateHz) {
+    return lost / sampleRateHz;
+  }
+
+  double seenSeconds() {
+    return seenSeconds;
+  }
+}
