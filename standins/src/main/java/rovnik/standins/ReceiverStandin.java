@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import java.util.function.Consumer;
 import rovnik.standins.scpi.ScpiError;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.world.ReceiverFrontEnd;
@@ -13,9 +14,14 @@ import rovnik.standins.world.World;
 /**
  * IQ receiver, 10 kHz to 8 GHz. The digitizer follows SCPI-99's SENSe:SWEep (points, time interval)
  * and answers READ? with a definite-length block of interleaved 32-bit floats, full scale 1.0.
+ *
+ * <p>After INITiate:CONTinuous ON it takes samples without a pause, into a memory that holds
+ * {@value #HELD_POINTS} of them; FETCh:NEXT? answers the next points of them, behind the number of
+ * the first (64 bits). Who asks too late misses the oldest, and sees it by the numbers.
  */
 class ReceiverStandin extends ScpiInstrument {
   private static final int MOST_POINTS = 1 << 23;
+  private static final int HELD_POINTS = 1 << 22;
   private static final int OVERLOAD = 8; // questionable power
   private static final int TRIPPED = 512;
 
@@ -26,6 +32,11 @@ class ReceiverStandin extends ScpiInstrument {
   private int points;
   private double attenuationDb;
   private boolean littleEndian;
+  private final long switchedOnNanos = System.nanoTime();
+  private boolean continuous;
+
+  /** Number of the next sample that is given away. */
+  private long next;
 
   /**
    * @param paced true to take as long for a record as its samples last
@@ -54,6 +65,10 @@ class ReceiverStandin extends ScpiInstrument {
     both("FORMat[:DATA]", ReceiverStandin::checkFormat, () -> "REAL,32");
     both("FORMat:BORDer", this::setByteOrder, () -> littleEndian ? "SWAP" : "NORM");
     queryBytes("READ", this::read);
+    both("INITiate:CONTinuous", p -> setContinuous(onOff(p)), () -> continuous ? "1" : "0");
+    queryBytes("FETCh:NEXT", this::fetchNext);
+    // A reader that comes too late, for tests in which no time passes.
+    set("SIMulation:LOSE", p -> lose(integer(p, 1, 1 << 30)));
   }
 
   @Override
@@ -67,6 +82,7 @@ class ReceiverStandin extends ScpiInstrument {
     points = 4096;
     attenuationDb = 40;
     littleEndian = false;
+    continuous = false;
   }
 
   @Override
@@ -98,7 +114,52 @@ class ReceiverStandin extends ScpiInstrument {
         };
   }
 
+  private void setContinuous(boolean on) {
+    continuous = on;
+    if (paced) {
+      next = Math.max(next, taken());
+    }
+  }
+
+  /** Number of samples that passed since it was switched on, at the present rate. */
+  private long taken() {
+    return (long) ((System.nanoTime() - switchedOnNanos) * 1e-9 * rateHz);
+  }
+
+  private void lose(long samples) {
+    frontEnd.miss(samples / rateHz);
+    next += samples;
+  }
+
+  private byte[] fetchNext() {
+    if (!continuous) {
+      throw new ScpiError(-230, "Data corrupt or stale; INIT:CONT ON comes first");
+    }
+    if (paced) {
+      long late = taken() - next - Math.max(HELD_POINTS, points);
+      if (late > 0) {
+        lose(late);
+      }
+    }
+    float[] iq = frontEnd.record(centreHz, rateHz, points, attenuationDb);
+    long first = next;
+    next += points;
+    if (paced) {
+      pause((long) ((next - taken()) / rateHz * 1e9));
+    }
+    return block(iq, Long.BYTES, b -> b.putLong(first));
+  }
+
+  private static void pause(long nanos) {
+    if (nanos > 0) {
+      java.util.concurrent.locks.LockSupport.parkNanos(nanos);
+    }
+  }
+
   private byte[] read() {
+    if (continuous) {
+      throw new ScpiError(-213, "Init ignored; INIT:CONT OFF comes first");
+    }
     long began = System.nanoTime();
     boolean wasTripped = frontEnd.tripped();
     float[] iq = frontEnd.record(centreHz, rateHz, points, attenuationDb);
@@ -107,10 +168,7 @@ class ReceiverStandin extends ScpiInstrument {
     }
     alsoTake(centreHz, rateHz, points);
     if (paced) {
-      long left = (long) (points / rateHz * 1e9) - (System.nanoTime() - began);
-      if (left > 0) {
-        java.util.concurrent.locks.LockSupport.parkNanos(left);
-      }
+      pause((long) (points / rateHz * 1e9) - (System.nanoTime() - began));
     }
     return block(iq);
   }
@@ -120,10 +178,16 @@ class ReceiverStandin extends ScpiInstrument {
 
   /** Samples as a definite-length block. */
   final byte[] block(float[] iq) {
-    byte[] length = Integer.toString(iq.length * 4).getBytes(StandardCharsets.ISO_8859_1);
-    ByteBuffer block = ByteBuffer.allocate(2 + length.length + iq.length * 4);
+    return block(iq, 0, b -> {});
+  }
+
+  private byte[] block(float[] iq, int headBytes, Consumer<ByteBuffer> head) {
+    int bytes = headBytes + iq.length * 4;
+    byte[] length = Integer.toString(bytes).getBytes(StandardCharsets.ISO_8859_1);
+    ByteBuffer block = ByteBuffer.allocate(2 + length.length + bytes);
     block.put((byte) '#').put((byte) ('0' + length.length)).put(length);
     block.order(littleEndian ? ByteOrder.LITTLE_ENDIAN : ByteOrder.BIG_ENDIAN);
+    head.accept(block);
     block.asFloatBuffer().put(iq);
     return block.array();
   }

@@ -35,7 +35,7 @@ public record Dialect(
    * @param ask the message
    * @param as "number", "text", "flag", "bit N", "word X" (true if the answer is X), "float32-le"
    *     or "float64-le" for a block, "switched-le" for one of a network analyzer that tells of its
-   *     switch
+   *     switch, "int64-float32-le" for samples behind the number of the first
    */
   public record Query(String ask, String as) {}
 

@@ -18,6 +18,7 @@ import rovnik.instruments.dialect.Dialect;
  * @param damageDbm level at the port that damages it
  * @param returnLossDb of its port
  * @param inputs that take their records at the same time, 1 or 2
+ * @param fastestStreamHz highest sample rate without gaps, 0 if it takes single records only
  * @param accuracy level and frequency
  */
 public record IqCapabilities(
@@ -33,6 +34,7 @@ public record IqCapabilities(
     double damageDbm,
     double returnLossDb,
     int inputs,
+    double fastestStreamHz,
     InstrumentAccuracy accuracy) {
 
   public static IqCapabilities of(Dialect d) {
@@ -49,7 +51,13 @@ public record IqCapabilities(
         d.fact("damageDbm"),
         d.fact("returnLossDb"),
         d.facts().getOrDefault("inputs", 1.0).intValue(),
+        d.facts().getOrDefault("fastestStreamHz", 0.0),
         d.accuracy());
+  }
+
+  /** True if it delivers samples without gaps. */
+  public boolean streams() {
+    return fastestStreamHz > 0;
   }
 
   /** Widest span in one record. */

@@ -1,6 +1,7 @@
 package rovnik.instruments.iq;
 
 import java.util.List;
+import rovnik.core.Refusal;
 import rovnik.core.signal.IqRecord;
 import rovnik.instruments.Control;
 import rovnik.instruments.Instrument;
@@ -18,6 +19,23 @@ public interface IqReceiver extends Instrument {
    * @return a record whose sample array is reused by the next call
    */
   IqRecord acquire();
+
+  /**
+   * The next samples of a stream: blocks that follow one another without a gap, as long as they are
+   * asked for in time. The first call with a setup begins the stream; {@link #configure} and {@link
+   * #acquire} end it.
+   *
+   * @param setup whose samples are the length of one block
+   * @return a block whose sample array is reused by the next call; where it begins counts from when
+   *     the receiver was switched on, so that what is missing shows
+   * @throws rovnik.core.Refusal if the receiver takes single records only
+   */
+  default IqRecord streamed(IqSetup setup) {
+    throw new Refusal(
+        "source",
+        "This receiver takes single records only, with pauses between them. Choose one that"
+            + " streams, or open a recording.");
+  }
 
   /**
    * The record that the second input took together with the last one of {@link #acquire}; its array

@@ -2,6 +2,7 @@ package rovnik.instruments.iq;
 
 import java.util.List;
 import rovnik.core.result.Fact;
+import rovnik.core.signal.IqRecord;
 import rovnik.instruments.Control;
 
 /** A receiver that stands before another one, and passes on what it does not change. */
@@ -15,6 +16,11 @@ abstract class PassedOnReceiver implements IqReceiver {
   @Override
   public IqCapabilities capabilities() {
     return receiver.capabilities();
+  }
+
+  @Override
+  public IqRecord streamed(IqSetup setup) {
+    return receiver.streamed(setup);
   }
 
   @Override

@@ -2,7 +2,6 @@ package rovnik.instruments.iq;
 
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.nio.FloatBuffer;
 import java.time.Duration;
 import rovnik.core.Refusal;
 import rovnik.core.signal.IqRecord;
@@ -15,6 +14,8 @@ import rovnik.instruments.scpi.ScpiConnection;
 public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
   private final IqCapabilities capabilities;
   private IqSetup setup;
+  private boolean streaming;
+  private long nextSample;
   private double fullScaleDbm;
   private double secondFullScaleDbm;
   private final Block first = new Block();
@@ -23,20 +24,31 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
   /** Arrays of one input, kept while records have the same length. */
   private static final class Block {
     private byte[] bytes = new byte[0];
-    private FloatBuffer floats;
     private float[] iq = new float[0];
+    private int head;
 
-    void fit(int samples) {
-      if (iq.length != 2 * samples) {
-        bytes = new byte[8 * samples];
-        floats = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer();
+    /**
+     * @param headBytes before the samples
+     */
+    void fit(int samples, int headBytes) {
+      if (iq.length != 2 * samples || head != headBytes) {
+        head = headBytes;
+        bytes = new byte[headBytes + 8 * samples];
         iq = new float[2 * samples];
       }
     }
 
+    /** The number before the samples. */
+    long number() {
+      return buffer().getLong(0);
+    }
+
+    private ByteBuffer buffer() {
+      return ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+    }
+
     float[] decoded() {
-      floats.rewind();
-      floats.get(iq);
+      buffer().position(head).slice().order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer().get(iq);
       boolean sense = true;
       for (float v : iq) {
         sense &= Math.abs(v) < BEYOND_FULL_SCALE; // false for what is not a number, too
@@ -54,6 +66,9 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
   /** Full scale is 1; even an overloaded converter gives nothing like this. */
   private static final float BEYOND_FULL_SCALE = 1000;
 
+  /** So many are exact as a number of seconds, and more than a year of a fast stream. */
+  private static final long MOST_SAMPLES = 1L << 52;
+
   public ScpiIqReceiver(ScpiConnection connection, Dialect dialect) {
     super(connection, dialect);
     this.capabilities = IqCapabilities.of(dialect);
@@ -67,11 +82,13 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
   @Override
   public void reset() {
     setup = null;
+    streaming = false;
     super.reset();
   }
 
   @Override
   public void configure(IqSetup wanted) {
+    endStream();
     IqSetup before = setup;
     setup = null; // unknown until all of it has been taken
     if (before == null || before.centreHz() != wanted.centreHz()) {
@@ -110,12 +127,55 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     if (setup == null) {
       throw new IllegalStateException("configure() must come first");
     }
+    endStream();
     Duration lasts = Duration.ofNanos((long) (setup.samples() / setup.sampleRateHz() * 2e9));
-    first.fit(setup.samples());
+    first.fit(setup.samples(), 0);
     connection.askBlock(dialect.query("record").ask(), first.bytes.length, first.bytes, lasts);
     boolean overload = dialect.flag(connection, "overload");
     return new IqRecord(
         first.decoded(), setup.sampleRateHz(), setup.centreHz(), fullScaleDbm, overload);
+  }
+
+  private void endStream() {
+    if (streaming) {
+      streaming = false;
+      dialect.send(connection, "streaming", "OFF");
+    }
+  }
+
+  @Override
+  public IqRecord streamed(IqSetup wanted) {
+    if (!capabilities.streams()) {
+      return IqReceiver.super.streamed(wanted); // refuses
+    }
+    if (!streaming || !wanted.equals(setup)) {
+      configure(wanted);
+      dialect.send(connection, "streaming", "ON");
+      streaming = true;
+      nextSample = 0;
+    }
+    first.fit(wanted.samples(), Long.BYTES);
+    Duration lasts = Duration.ofNanos((long) (wanted.samples() / wanted.sampleRateHz() * 2e9));
+    connection.askBlock(dialect.query("streamed").ask(), first.bytes.length, first.bytes, lasts);
+    long number = first.number();
+    if (number < nextSample || number > MOST_SAMPLES) {
+      throw new InstrumentFault(
+          InstrumentFault.Kind.BAD_REPLY,
+          "The numbers of the stream make no sense: sample "
+              + number
+              + " where "
+              + nextSample
+              + " or a later one was expected. Check the format in the dialect.");
+    }
+    nextSample = number + wanted.samples();
+    boolean overload = dialect.flag(connection, "overload");
+    return new IqRecord(
+        first.decoded(),
+        wanted.sampleRateHz(),
+        wanted.centreHz(),
+        fullScaleDbm,
+        overload,
+        number / wanted.sampleRateHz());
   }
 
   @Override
@@ -123,7 +183,7 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
     if (setup == null || !setup.second()) {
       throw new Refusal("second", "The second input was not asked for.");
     }
-    second.fit(setup.samples());
+    second.fit(setup.samples(), 0);
     connection.askBlock(
         dialect.query("secondRecord").ask(), second.bytes.length, second.bytes, Duration.ZERO);
     boolean overload = dialect.flag(connection, "secondOverload");

@@ -52,6 +52,12 @@ public final class SharedIqReceiver extends PassedOnReceiver {
   }
 
   @Override
+  public IqRecord streamed(IqSetup setup) {
+    forget();
+    return receiver.streamed(setup);
+  }
+
+  @Override
   public IqRecord acquiredOnSecond() {
     return receiver.acquiredOnSecond();
   }
@@ -97,6 +103,11 @@ public final class SharedIqReceiver extends PassedOnReceiver {
       }
       seen.add(who);
       return record;
+    }
+
+    @Override
+    public IqRecord streamed(IqSetup setup) {
+      return SharedIqReceiver.this.streamed(setup);
     }
 
     @Override

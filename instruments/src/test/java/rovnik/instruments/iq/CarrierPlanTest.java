@@ -24,6 +24,7 @@ public class CarrierPlanTest {
           20,
           18,
           1,
+          0,
           new InstrumentAccuracy(0.4, 1e-9));
 
   /** The tuned frequency and its mirror image of the carrier lie outside, the carrier within. */

@@ -28,6 +28,7 @@ public class ScanPlanTest {
           20,
           18,
           1,
+          0,
           new InstrumentAccuracy(0.4, 1e-9));
 
   private static ScanPlan plan(double start, double stop, double rbw, Window window, int fft) {

@@ -49,6 +49,7 @@ public class EngineTest {
           20,
           18,
           2,
+          0,
           new InstrumentAccuracy(0.4, 1e-9));
 
   /** One tone at 500 MHz, full scale by the attenuation; clips when the tone is above it. */

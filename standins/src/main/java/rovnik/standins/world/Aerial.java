@@ -2,14 +2,19 @@ package rovnik.standins.world;
 
 /** What an aerial on the quay has: the crane remote with its neighbour, and the pilot boat. */
 final class Aerial implements PortSignal {
-  private final World world;
+  private final Clock clock;
   private final CraneRemote crane;
   private final PilotBoat boat;
 
-  Aerial(World world) {
-    this.world = world;
-    this.crane = new CraneRemote(world);
-    this.boat = new PilotBoat(world);
+  Aerial(Clock clock) {
+    this.clock = clock;
+    this.crane = new CraneRemote(clock);
+    this.boat = new PilotBoat(clock);
+  }
+
+  @Override
+  public Clock clock() {
+    return clock;
   }
 
   @Override
@@ -21,6 +26,6 @@ final class Aerial implements PortSignal {
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     crane.add(iq, samples, centreHz, rateHz);
     boat.add(iq, samples, centreHz, rateHz);
-    world.pass(samples / rateHz);
+    clock.pass(samples / rateHz);
   }
 }

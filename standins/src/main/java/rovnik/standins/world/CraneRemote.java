@@ -11,16 +11,16 @@ final class CraneRemote {
 
   private static final double DEVIATION_HZ = 250e3;
 
-  private final World world;
+  private final Clock clock;
   private final double error = 6.3e-6;
 
-  CraneRemote(World world) {
-    this.world = world;
+  CraneRemote(Clock clock) {
+    this.clock = clock;
   }
 
   /** Adds what there is now; time does not pass. */
   void add(double[] iq, int samples, double centreHz, double rateHz) {
-    double start = world.timeSeconds();
+    double start = clock.seconds();
     hopper(
         iq,
         samples,

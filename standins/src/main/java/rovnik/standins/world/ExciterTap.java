@@ -31,6 +31,11 @@ public final class ExciterTap implements PortSignal {
   }
 
   @Override
+  public Clock clock() {
+    return world.clock();
+  }
+
+  @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     if (!world.transmitting()) {
       return;

@@ -3,7 +3,9 @@ package rovnik.standins.world;
 import java.util.List;
 
 /**
- * What the fast receiver is plugged into: an output of the generator, or something in the field.
+ * What the fast receiver is plugged into: an output of the generator, or something in the field. It
+ * has a time of its own, so that what it receives without a gap goes on however much others receive
+ * meanwhile.
  */
 public final class FastInput implements PortSignal {
   private static final String AERIAL = "aerial on the quay";
@@ -16,12 +18,13 @@ public final class FastInput implements PortSignal {
   private final GeneratorLine line;
   private final Aerial aerial;
   private final LoggerBoard board;
+  private final Clock clock = new Clock();
   private String plugged = CHOICES.get(0);
 
   public FastInput(World world) {
-    this.line = new GeneratorLine(world);
-    this.aerial = new Aerial(world);
-    this.board = new LoggerBoard(world);
+    this.line = new GeneratorLine(world.generator(), clock);
+    this.aerial = new Aerial(clock);
+    this.board = new LoggerBoard(clock);
   }
 
   public synchronized void plug(String wanted) {
@@ -41,6 +44,11 @@ public final class FastInput implements PortSignal {
       case PROBE -> board;
       default -> line;
     };
+  }
+
+  @Override
+  public Clock clock() {
+    return clock;
   }
 
   @Override

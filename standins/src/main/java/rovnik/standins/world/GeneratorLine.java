@@ -7,13 +7,17 @@ public final class GeneratorLine implements PortSignal {
   /** What the cable can be plugged into. */
   public static final List<String> OUTPUTS = List.of("RF output", "third output");
 
-  private final World world;
+  private final Clock clock;
   private final GeneratorOutput generator;
   private String output = OUTPUTS.get(0);
 
   public GeneratorLine(World world) {
-    this.world = world;
-    this.generator = world.generator();
+    this(world.generator(), world.clock());
+  }
+
+  GeneratorLine(GeneratorOutput generator, Clock clock) {
+    this.clock = clock;
+    this.generator = generator;
   }
 
   /** Plugs the cable into another output. */
@@ -34,6 +38,11 @@ public final class GeneratorLine implements PortSignal {
   }
 
   @Override
+  public Clock clock() {
+    return clock;
+  }
+
+  @Override
   public double levelAtPortDbm() {
     return third()
         ? generator.third().peakDbm()
@@ -43,10 +52,10 @@ public final class GeneratorLine implements PortSignal {
   @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     if (third()) {
-      generator.receiveThird(iq, samples, world.timeSeconds(), centreHz, rateHz);
+      generator.receiveThird(iq, samples, clock.seconds(), centreHz, rateHz);
     } else {
-      generator.receive(iq, samples, world.timeSeconds(), centreHz, rateHz, gainDb(centreHz));
+      generator.receive(iq, samples, clock.seconds(), centreHz, rateHz, gainDb(centreHz));
     }
-    world.pass(samples / rateHz);
+    clock.pass(samples / rateHz);
   }
 }

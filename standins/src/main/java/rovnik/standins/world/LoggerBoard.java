@@ -8,10 +8,15 @@ final class LoggerBoard implements PortSignal {
   /** How fast the burst comes and goes. */
   private static final double EDGE_SECONDS = 0.3e-6;
 
-  private final World world;
+  private final Clock clock;
 
-  LoggerBoard(World world) {
-    this.world = world;
+  LoggerBoard(Clock clock) {
+    this.clock = clock;
+  }
+
+  @Override
+  public Clock clock() {
+    return clock;
   }
 
   @Override
@@ -21,7 +26,7 @@ final class LoggerBoard implements PortSignal {
 
   @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
-    double start = world.timeSeconds();
+    double start = clock.seconds();
     double offset = Truth.LOGGER_HZ - centreHz;
     double a = World.amplitude(Truth.LOGGER_DBM) * World.bandShape(offset, rateHz);
     double every = Truth.LOGGER_EVERY_SECONDS;
@@ -43,6 +48,6 @@ final class LoggerBoard implements PortSignal {
         iq[2 * n + 1] += v * Math.sin(angle);
       }
     }
-    world.pass(samples / rateHz);
+    clock.pass(samples / rateHz);
   }
 }

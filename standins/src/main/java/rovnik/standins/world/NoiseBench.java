@@ -60,6 +60,11 @@ public final class NoiseBench implements PortSignal {
   }
 
   @Override
+  public Clock clock() {
+    return world.clock();
+  }
+
+  @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     double kt = Math.pow(10, Truth.THERMAL_DBM_PER_HZ / 10);
     Noise noise = world.noise();

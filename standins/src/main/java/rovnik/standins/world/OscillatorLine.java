@@ -39,6 +39,11 @@ public final class OscillatorLine implements PortSignal {
   }
 
   @Override
+  public Clock clock() {
+    return world.clock();
+  }
+
+  @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     wear();
     double start = world.timeSeconds();

@@ -5,10 +5,10 @@ package rovnik.standins.world;
  * and while it is, a test tone with its distortion and the tone of its squelch move the carrier.
  */
 final class PilotBoat {
-  private final World world;
+  private final Clock clock;
 
-  PilotBoat(World world) {
-    this.world = world;
+  PilotBoat(Clock clock) {
+    this.clock = clock;
   }
 
   /** Adds what there is now; time does not pass. */
@@ -18,7 +18,7 @@ final class PilotBoat {
     if (!(amplitude > 0)) {
       return;
     }
-    double start = world.timeSeconds();
+    double start = clock.seconds();
     for (int n = 0; n < samples; n++) {
       double t = start + n / rateHz;
       double since = t - Math.floor(t / Truth.PILOT_EVERY_SECONDS) * Truth.PILOT_EVERY_SECONDS;

@@ -5,6 +5,9 @@ public interface PortSignal {
   /** Strongest level that can arrive. */
   double levelAtPortDbm();
 
+  /** The time of what arrives. */
+  Clock clock();
+
   /**
    * Adds all signals at the port in a band; |x|^2 is in milliwatts.
    *

@@ -46,6 +46,11 @@ public final class ReceiverFrontEnd {
     return clipped;
   }
 
+  /** Lets samples go by that nobody takes. */
+  public void miss(double seconds) {
+    port.clock().pass(seconds);
+  }
+
   /** Makes one record, full scale 1.0. */
   public float[] record(double centreHz, double rateHz, int samples, double attenuationDb) {
     if (port.levelAtPortDbm() > Truth.RECEIVER_DAMAGE_DBM) {
@@ -56,11 +61,12 @@ public final class ReceiverFrontEnd {
     }
     java.util.Arrays.fill(work, 0, 2 * samples, 0);
     double trueCentreHz = centreHz * (1 + Truth.RECEIVER_REFERENCE_ERROR);
+    double start = port.clock().seconds();
     if (!tripped) {
       port.receive(work, samples, trueCentreHz, rateHz);
     }
     double spurDbm = Truth.RECEIVER_SPUR_DBM + attenuationDb;
-    world.tone(work, samples, rateHz, Truth.RECEIVER_SPUR_HZ - trueCentreHz, spurDbm);
+    World.tone(work, samples, rateHz, Truth.RECEIVER_SPUR_HZ - trueCentreHz, spurDbm, start);
 
     double noiseDbmPerHz = Truth.THERMAL_DBM_PER_HZ + truth.noiseFigureDb() + attenuationDb;
     double sigma = Math.sqrt(Math.pow(10, noiseDbmPerHz / 10) * rateHz / 2);

@@ -19,7 +19,7 @@ public final class World implements PortSignal {
   private boolean data;
   private double driveDb;
   private double padDb = 30;
-  private double timeSeconds;
+  private final Clock clock = new Clock();
   private double phase;
 
   public World(long seed) {
@@ -89,8 +89,13 @@ public final class World implements PortSignal {
     return noise;
   }
 
-  public synchronized double timeSeconds() {
-    return timeSeconds;
+  public double timeSeconds() {
+    return clock.seconds();
+  }
+
+  @Override
+  public Clock clock() {
+    return clock;
   }
 
   public GeneratorOutput generator() {
@@ -106,8 +111,8 @@ public final class World implements PortSignal {
   }
 
   /** Lets time pass for signals that are made elsewhere. */
-  public synchronized void pass(double seconds) {
-    timeSeconds += seconds;
+  public void pass(double seconds) {
+    clock.pass(seconds);
   }
 
   @Override
@@ -117,7 +122,7 @@ public final class World implements PortSignal {
     }
     tone(iq, samples, rateHz, Truth.PAGING_HZ - centreHz, Truth.PAGING_DBM);
     hump(iq, samples, centreHz, rateHz);
-    timeSeconds += samples / rateHz;
+    clock.pass(samples / rateHz);
   }
 
   private void transmitter(double[] iq, int samples, double centreHz, double rateHz) {
@@ -140,7 +145,7 @@ public final class World implements PortSignal {
     double keep = Math.exp(-2 * Math.PI * Truth.PHASE_NOISE_CORNER_HZ / rateHz);
     double kick = phaseSigma() * Math.sqrt(1 - keep * keep);
     double[] b = {1, 0};
-    double start = timeSeconds * Truth.SYMBOL_RATE_HZ;
+    double start = timeSeconds() * Truth.SYMBOL_RATE_HZ;
     for (int n = 0; n < samples; n++) {
       phase = keep * phase + kick * noise.next();
       double wobbleCos = smallCos(phase);
@@ -196,12 +201,18 @@ public final class World implements PortSignal {
   }
 
   void tone(double[] iq, int samples, double rateHz, double offsetHz, double levelDbm) {
+    tone(iq, samples, rateHz, offsetHz, levelDbm, timeSeconds());
+  }
+
+  /** A tone, at a time of its own. */
+  static void tone(
+      double[] iq, int samples, double rateHz, double offsetHz, double levelDbm, double seconds) {
     double a = amplitude(levelDbm) * bandShape(offsetHz, rateHz);
     if (a == 0) {
       return;
     }
     Rotor r =
-        new Rotor(2 * Math.PI * ((offsetHz * timeSeconds) % 1.0), 2 * Math.PI * offsetHz / rateHz);
+        new Rotor(2 * Math.PI * ((offsetHz * seconds) % 1.0), 2 * Math.PI * offsetHz / rateHz);
     for (int n = 0; n < samples; n++) {
       iq[2 * n] += a * r.cos;
       iq[2 * n + 1] += a * r.sin;
