@@ -60,6 +60,29 @@ public record IqCapabilities(
     return fastestStreamHz > 0;
   }
 
+  /** The same with the rates that it streams. */
+  public IqCapabilities streaming() {
+    int less = 0;
+    while (less < rateHalvings && fastestRateHz / Math.pow(2, less) > fastestStreamHz) {
+      less++;
+    }
+    return new IqCapabilities(
+        lowestHz,
+        highestHz,
+        fastestRateHz / Math.pow(2, less),
+        rateHalvings - less,
+        usableShare,
+        mostSamples,
+        fullScaleAtZeroDbm,
+        highestAttenuationDb,
+        attenuationStepDb,
+        damageDbm,
+        returnLossDb,
+        inputs,
+        fastestStreamHz,
+        accuracy);
+  }
+
   /** Widest span in one record. */
   public double widestSpanHz() {
     return fastestRateHz * usableShare;

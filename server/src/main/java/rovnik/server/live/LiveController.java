@@ -22,6 +22,7 @@ import rovnik.core.Refusal;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Json;
 import rovnik.server.config.Refusals;
+import rovnik.server.recordings.RecordingDto;
 import rovnik.server.results.OutcomeDto;
 import rovnik.server.results.SoundFile;
 import rovnik.server.runs.RunDtos;
@@ -33,6 +34,7 @@ import tools.jackson.databind.node.ObjectNode;
 @RestController
 @RequestMapping("/api/live/{source}/{measurement}")
 class LiveController {
+  private static final double LONGEST_RECORDING_SECONDS = 600;
   private static final double LONGEST_WAIT_SECONDS = 120;
   private final Sessions sessions;
   private final RunService runs;
@@ -217,6 +219,28 @@ class LiveController {
             .look()
             .sound()
             .orElseThrow(() -> Conflict.state("There is nothing to hear of this look.")));
+  }
+
+  /**
+   * Which samples become a recording.
+   *
+   * @param seconds the newest, at most; without what lies before a gap
+   */
+  @Schema(name = "LiveRecord")
+  record Record(String name, double seconds) {}
+
+  /** Keeps the newest samples of a stream as a recording. */
+  @PostMapping("/recording")
+  @ResponseStatus(HttpStatus.CREATED)
+  RecordingDto record(
+      @PathVariable String source, @PathVariable String measurement, @RequestBody Record record) {
+    if (!(record.seconds() > 0 && record.seconds() <= LONGEST_RECORDING_SECONDS)) {
+      throw Refusals.range("seconds", 0, LONGEST_RECORDING_SECONDS, "s");
+    }
+    return sessions
+        .session(source, measurement)
+        .measuring()
+        .record(Refusals.named(record.name(), "name", "recording"), record.seconds());
   }
 
   @PostMapping("/keep")

@@ -8,6 +8,7 @@ import rovnik.instruments.Instrument;
 import rovnik.server.config.Conflict;
 import rovnik.server.gate.Flow;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.recordings.RecordingDto;
 import rovnik.server.runs.KeptLook;
 
 /**
@@ -94,6 +95,15 @@ public interface Measuring<S> {
 
   /** The look as a run keeps it: outcome, attachments, conditions; the session adds the rest. */
   KeptLook.Parts kept(Look look, S settings, JobDto job);
+
+  /**
+   * Keeps the newest samples of what goes on as a recording, without a gap.
+   *
+   * @param seconds at most
+   */
+  default RecordingDto record(String name, double seconds) {
+    throw Conflict.state("No samples are held here. Keep a run instead.");
+  }
 
   /** Kinds of guided work that it offers. */
   default List<GuidedKind> guidedKinds() {

@@ -18,6 +18,8 @@ import rovnik.server.live.Measuring;
 import rovnik.server.live.Sources;
 import rovnik.server.measure.FileMeasurement;
 import rovnik.server.recordings.RecordingDto;
+import rovnik.server.recordings.RecordingService;
+import rovnik.server.recordings.Rings;
 import rovnik.server.setups.SettingsFile;
 import tools.jackson.databind.JsonNode;
 
@@ -30,7 +32,13 @@ public final class RecordKind<S extends RecordSettings<S>>
     implements LiveKind, FileMeasurement<S>, SettingsFile.Checked {
   /** What all of them need. */
   @Component
-  public record Parts(BenchService bench, JobService jobs, RecordedStretches recorded, Json json) {}
+  public record Parts(
+      BenchService bench,
+      JobService jobs,
+      RecordedStretches recorded,
+      RecordingService recordings,
+      Rings rings,
+      Json json) {}
 
   private final RecordMeasurement named;
   private final S first;
@@ -139,6 +147,9 @@ public final class RecordKind<S extends RecordSettings<S>>
     if (Sources.isRecording(source)) {
       parts.recorded().find(id);
       return new RecordingRecordMeasuring<>(this, id, parts.recorded());
+    }
+    if (named.ongoing()) {
+      return new StreamRecordMeasuring<>(this, id, parts);
     }
     return new ReceiverRecordMeasuring<>(this, id, parts.bench(), parts.jobs());
   }

@@ -22,6 +22,7 @@ import rovnik.server.live.Look;
  * @param sound what can be heard of it
  * @param refused why there is no result of this record; "" if there is one
  * @param field of the settings that the refusal is about
+ * @param settled all that the settings ask for is in it
  */
 record RecordLook(
     Outcome outcome,
@@ -29,7 +30,8 @@ record RecordLook(
     Facts facts,
     Optional<Sound> sound,
     String refused,
-    String field)
+    String field,
+    boolean settled)
     implements Look {
   private static final String EARLIER = "of an earlier record";
 
@@ -79,7 +81,7 @@ record RecordLook(
       @Nullable RecordLook last) {
     try {
       Outcome all = gathering.add(record, context);
-      return new RecordLook(all, record, facts, gathering.sound(), "", "");
+      return new RecordLook(all, record, facts, gathering.sound(), "", "", true);
     } catch (Refusal r) {
       Outcome before = last == null ? nothing(measurement) : last.outcome;
       return new RecordLook(
@@ -88,8 +90,14 @@ record RecordLook(
           facts,
           Optional.empty(),
           r.getMessage(),
-          r.field());
+          r.field(),
+          true);
     }
+  }
+
+  /** The same, with another outcome, of which there is more to come or not. */
+  RecordLook with(Outcome other, boolean all) {
+    return new RecordLook(other, record, facts, sound, refused, field, all);
   }
 
   private static Outcome nothing(RecordMeasurement m) {

@@ -28,6 +28,16 @@ public interface RecordSettings<S extends RecordSettings<S>> {
   /** The same for a recording: anywhere in it. */
   S ofWhole();
 
+  /** How many stretches of what goes on are kept as recordings. */
+  default int mostKept() {
+    return 0;
+  }
+
+  /** After how many of them all that is asked for is there; 0 for at once. */
+  default int keptWanted() {
+    return 0;
+  }
+
   /** Limits of which either may be missing. */
   static Limit limit(String field, @Nullable Double least, @Nullable Double most) {
     if (least != null && most != null && least > most) {

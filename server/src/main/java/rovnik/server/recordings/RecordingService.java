@@ -197,22 +197,48 @@ public class RecordingService {
       InstrumentAccuracy accuracy,
       String hardware,
       Instant at) {
+    ByteBuffer bytes = ByteBuffer.allocate(4 * record.iq().length).order(ByteOrder.LITTLE_ENDIAN);
+    bytes.asFloatBuffer().put(record.iq());
+    return keep(
+        name,
+        origin,
+        record,
+        record.sampleCount(),
+        new java.io.ByteArrayInputStream(bytes.array()),
+        accuracy,
+        hardware,
+        at);
+  }
+
+  /**
+   * Keeps samples that go on longer than one record.
+   *
+   * @param like a record of them: all but its samples holds for the rest
+   * @param data the samples, interleaved 32-bit floats, lowest byte first
+   */
+  public RecordingDto keep(
+      String name,
+      String origin,
+      IqRecord like,
+      long samples,
+      InputStream data,
+      InstrumentAccuracy accuracy,
+      String hardware,
+      Instant at) {
     SigMf meta =
         new SigMf(
             SampleFormat.CF32_LE,
-            record.sampleRateHz(),
-            record.centreHz(),
-            record.fullScaleDbm(),
+            like.sampleRateHz(),
+            like.centreHz(),
+            like.fullScaleDbm(),
             name,
             at.toString(),
             hardware,
             accuracy);
     String fileName = UUID.randomUUID() + ".sigmf-data";
-    ByteBuffer bytes = ByteBuffer.allocate(4 * record.iq().length).order(ByteOrder.LITTLE_ENDIAN);
-    bytes.asFloatBuffer().put(record.iq());
     try {
-      String sha256 = folder.store(fileName, new java.io.ByteArrayInputStream(bytes.array()));
-      return insert(name, origin, meta, record.sampleCount(), record.overload(), fileName, sha256);
+      String sha256 = folder.store(fileName, data);
+      return insert(name, origin, meta, samples, like.overload(), fileName, sha256);
     } catch (IOException e) {
       folder.drop(fileName);
       throw new UncheckedIOException(e);

@@ -29,6 +29,11 @@ class TimeKinds {
   }
 
   @Bean
+  RecordKind<TriggerSettingsDto> trigger(RecordKind.Parts parts) {
+    return new RecordKind<>(TriggerSettingsDto.FIRST, List.of(), parts);
+  }
+
+  @Bean
   RecordKind<SpectrogramSettingsDto> spectrogram(RecordKind.Parts parts) {
     return new RecordKind<>(SpectrogramSettingsDto.FIRST, List.of(), parts);
   }
