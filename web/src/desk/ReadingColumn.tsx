@@ -66,7 +66,20 @@ const PLACES = new Set([
 ]);
 
 /** Numbers of things, which are certain. */
-const COUNTS = new Set(["bursts", "missed", "hops", "hoppers", "free", "open", "passages"]);
+const COUNTS = new Set([
+  "bursts",
+  "missed",
+  "hops",
+  "hoppers",
+  "free",
+  "open",
+  "passages",
+  "triggers",
+  "heldBack",
+  "otherLength",
+  "seen",
+  "watched",
+]);
 const COUNT_OF_ONE = /^channels[A-F]$/;
 const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id);
 

@@ -49,9 +49,10 @@ export function Steps<S extends object>(props: Props<S>) {
   const worst = refused ? null : worstReading(frame?.outcome.readings ?? []);
   const looks = useStats(model.store).looksPerSecond;
   const facts = frame?.view.facts;
-  // Between two records nothing is seen.
+  // What goes on knows itself how much of the time it has seen; between records nothing is seen.
+  const ongoing = frame?.outcome.readings.some((r) => r.id === "seen") ?? false;
   const seen =
-    running && facts && looks > 0
+    running && !ongoing && facts && looks > 0
       ? Math.min(100, 100 * looks * (facts.samples / facts.sampleRateHz))
       : null;
   const wrong = model.problem && !ELSEWHERE.includes(model.problem.field);
@@ -120,9 +121,11 @@ export function Steps<S extends object>(props: Props<S>) {
           <Text fz="sm">{refused}</Text>
         ) : frame ? (
           <div className={classes.small}>
-            {frame.outcome.summary} A record of{" "}
-            {formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)} at{" "}
-            {formatHertz(frame.view.facts.sampleRateHz)}
+            {frame.outcome.summary}{" "}
+            {ongoing
+              ? "Sampled"
+              : `A record of ${formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)}`}{" "}
+            at {formatHertz(frame.view.facts.sampleRateHz)}
             {frame.view.facts.attenuationDb !== null &&
               `; attenuator ${frame.view.facts.attenuationDb} dB`}
             {seen !== null && `; ${Number(seen.toPrecision(2))} % of the time is seen`}

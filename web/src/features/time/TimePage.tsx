@@ -8,8 +8,17 @@ import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
 import { SPECTROGRAM } from "./spectrogram";
 import { TimeDesk } from "./TimeDesk";
+import { TRIGGER } from "./trigger";
 
-const ALL = [BURSTS, DENSITY, SPECTROGRAM, AMPLITUDE, HOPS, AUDIO] as unknown as TimeMeasurement<{
+const ALL = [
+  BURSTS,
+  DENSITY,
+  SPECTROGRAM,
+  AMPLITUDE,
+  HOPS,
+  AUDIO,
+  TRIGGER,
+] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;
   referenceLevelDbm: number;

@@ -4,7 +4,14 @@ import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
 
 /** What can be measured of things that come and go. */
-export type TimeKind = "bursts" | "density" | "spectrogram" | "amplitude" | "hops" | "audio";
+export type TimeKind =
+  | "bursts"
+  | "density"
+  | "spectrogram"
+  | "amplitude"
+  | "hops"
+  | "audio"
+  | "trigger";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
@@ -13,6 +20,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   amplitude: "Amplitude and instant",
   hops: "Hops",
   audio: "Listening",
+  trigger: "Trigger, without gaps",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";

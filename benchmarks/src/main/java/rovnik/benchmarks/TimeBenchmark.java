@@ -27,6 +27,8 @@ import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.BurstSettings;
 import rovnik.core.time.DensityMeasurement;
 import rovnik.core.time.DensitySettings;
+import rovnik.core.time.TriggerMeasurement;
+import rovnik.core.time.TriggerSettings;
 
 /** What comes and goes, in samples a second. */
 @State(Scope.Thread)
@@ -44,6 +46,8 @@ public class TimeBenchmark {
   private DensityMeasurement density;
   private BurstMeasurement bursts;
   private ListenMeasurement listening;
+  private TriggerMeasurement trigger;
+  private TriggerMeasurement triggerInBand;
 
   /** Noise, a carrier, and bursts of another. */
   @Setup
@@ -64,6 +68,8 @@ public class TimeBenchmark {
     bursts =
         new BurstMeasurement(
             new BurstSettings(0, 250e3, 10, 0, Double.NaN, 0, 0, Limit.NONE, Limit.NONE));
+    trigger = trigger(0);
+    triggerInBand = trigger(250e3);
     listening =
         new ListenMeasurement(
             new ListenSettings(
@@ -74,6 +80,37 @@ public class TimeBenchmark {
                 0,
                 new AudioFilter(300, 3000, 0, false),
                 Squelch.OPEN));
+  }
+
+  private static TriggerMeasurement trigger(double bandHz) {
+    return new TriggerMeasurement(
+        new TriggerSettings(
+            0,
+            bandHz,
+            10,
+            0,
+            TriggerSettings.By.RISES,
+            -20,
+            100e-6,
+            Double.POSITIVE_INFINITY,
+            10e-6,
+            0,
+            1e-3,
+            1e-3));
+  }
+
+  /** Bursts that rise over a level, in all that the record holds. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome triggerSamples() {
+    return trigger.of(record, MeasurementContext.BARE);
+  }
+
+  /** The same in a band. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome triggerInBandSamples() {
+    return triggerInBand.of(record, MeasurementContext.BARE);
   }
 
   /** Density, history, traces and what was there: 1,024 points, half overlap. */

@@ -8,6 +8,11 @@ import java.util.Arrays;
  */
 final class LevelOverTime {
   private final long cellSamples;
+
+  /** The powers themselves, where cells are shorter than a block; else without any. */
+  private final float[] raw;
+
+  private long next = -1;
   private final long[] number;
   private final float[] highest;
   private final float[] lowest;
@@ -33,7 +38,10 @@ final class LevelOverTime {
         wanted < PowerBlocks.TOGETHER
             ? (long) wanted
             : (long) Math.ceil(wanted / PowerBlocks.TOGETHER) * PowerBlocks.TOGETHER;
-    int cells = 2 + (int) Math.ceil((samples + further) / cellSamples);
+    boolean each = cellSamples < PowerBlocks.TOGETHER;
+    int cells = each ? 0 : 2 + (int) Math.ceil((samples + further) / cellSamples);
+    this.raw = new float[each ? (int) Math.ceil(samples + further + 2 * cellSamples) : 0];
+    Arrays.fill(raw, Float.NaN);
     this.number = new long[cells];
     this.highest = new float[cells];
     this.lowest = new float[cells];
@@ -52,23 +60,63 @@ final class LevelOverTime {
    * @param first sample of them
    */
   void take(PowerBlocks blocks, long first) {
-    boolean whole = cellSamples >= PowerBlocks.TOGETHER;
-    for (int b = 0, from = 0; from < blocks.count(); b++, from += PowerBlocks.TOGETHER) {
-      int to = Math.min(blocks.count(), from + PowerBlocks.TOGETHER);
-      if (whole) {
-        add(first + from, blocks.highest(b), blocks.lowest(b), blocks.sum(b), to - from);
-      } else {
-        for (int i = from; i < to; i++) {
-          float p = blocks.power()[i];
-          add(first + i, p, p, p, 1);
-        }
+    if (cellSamples >= PowerBlocks.TOGETHER) {
+      for (int b = 0, from = 0; from < blocks.count(); b++, from += PowerBlocks.TOGETHER) {
+        int samples = Math.min(PowerBlocks.TOGETHER, blocks.count() - from);
+        long n = (first + from) / cellSamples;
+        int at = (int) (n % number.length);
+        add(n, at, blocks.highest(b), blocks.lowest(b), blocks.sum(b), samples);
       }
+    } else {
+      each(blocks.power(), blocks.count(), first);
     }
   }
 
-  private void add(long sample, float high, float low, double all, int samples) {
-    long n = sample / cellSamples;
-    int at = (int) (n % number.length);
+  /** As it is: cells that are shorter than a block are made when they are asked for. */
+  private void each(float[] power, int samples, long first) {
+    if (next >= 0 && first > next) {
+      long missing = Math.min(raw.length, first - next);
+      for (long i = first - missing; i < first; i++) {
+        raw[(int) (i % raw.length)] = Float.NaN;
+      }
+    }
+    int from = Math.max(0, samples - raw.length);
+    while (from < samples) {
+      int at = (int) ((first + from) % raw.length);
+      int now = Math.min(samples - from, raw.length - at);
+      System.arraycopy(power, from, raw, at, now);
+      from += now;
+    }
+    next = first + samples;
+  }
+
+  private Stretch fromEach(double from, double to) {
+    long first = (long) Math.floor(Math.max(0, from) / cellSamples);
+    long end = Math.max(first + 1, (long) Math.ceil(to / cellSamples));
+    int cells = (int) (end - first);
+    double[] high = new double[cells];
+    double[] low = new double[cells];
+    double[] mean = new double[cells];
+    for (int i = 0; i < cells; i++) {
+      high[i] = Double.NaN;
+      low[i] = Double.NaN;
+      double all = 0;
+      int there = 0;
+      for (long n = (first + i) * cellSamples; n < (first + i + 1) * cellSamples; n++) {
+        float p = n >= next || n < next - raw.length ? Float.NaN : raw[(int) (n % raw.length)];
+        if (!Float.isNaN(p)) {
+          high[i] = there == 0 ? p : Math.max(high[i], p);
+          low[i] = there == 0 ? p : Math.min(low[i], p);
+          all += p;
+          there++;
+        }
+      }
+      mean[i] = all / there;
+    }
+    return new Stretch(first * cellSamples, cellSamples, high, low, mean);
+  }
+
+  private void add(long n, int at, float high, float low, double all, int samples) {
     if (number[at] != n) {
       number[at] = n;
       highest[at] = high;
@@ -83,8 +131,19 @@ final class LevelOverTime {
     count[at] += samples;
   }
 
+  /** True if nothing from a sample on is forgotten. */
+  boolean holds(double sample) {
+    return raw.length > 0
+        ? sample >= next - raw.length
+        : number[(int) ((long) sample / cellSamples % number.length)]
+            == (long) sample / cellSamples;
+  }
+
   /** What is known of the cells from one sample to another. */
   Stretch between(double from, double to) {
+    if (raw.length > 0) {
+      return fromEach(from, to);
+    }
     long first = (long) Math.floor(Math.max(0, from) / cellSamples);
     long last = Math.max(first, (long) Math.ceil(to / cellSamples) - 1);
     int cells = (int) Math.min(number.length, last - first + 1);

@@ -1,8 +1,10 @@
 package rovnik.core.time;
 
+import rovnik.core.signal.Powers;
+
 /** Powers of a piece of samples, with the highest, lowest and sum of each few of them. */
 final class PowerBlocks {
-  static final int TOGETHER = TriggerSearch.TOGETHER;
+  static final int TOGETHER = Powers.TOGETHER;
 
   private final float[] power;
   private final float[] highest;
@@ -44,10 +46,8 @@ final class PowerBlocks {
 
   /** Of samples that lie one after the other, I and Q in turns. */
   void of(float[] iq, int from, int samples) {
-    for (int i = 0, at = 2 * from; i < samples; i++, at += 2) {
-      power[i] = iq[at] * iq[at] + iq[at + 1] * iq[at + 1];
-    }
-    gather(samples);
+    Powers.fastest().of(iq, from, samples, power, highest, lowest, sum);
+    count = samples;
   }
 
   /** Of samples in two arrays. */
@@ -55,24 +55,7 @@ final class PowerBlocks {
     for (int i = 0; i < samples; i++) {
       power[i] = re[from + i] * re[from + i] + im[from + i] * im[from + i];
     }
-    gather(samples);
-  }
-
-  private void gather(int samples) {
+    Powers.blocks(power, samples, highest, lowest, sum);
     count = samples;
-    for (int b = 0, from = 0; from < samples; b++, from += TOGETHER) {
-      int to = Math.min(samples, from + TOGETHER);
-      float high = power[from];
-      float low = high;
-      float all = 0;
-      for (int i = from; i < to; i++) {
-        high = Math.max(high, power[i]);
-        low = Math.min(low, power[i]);
-        all += power[i];
-      }
-      highest[b] = high;
-      lowest[b] = low;
-      sum[b] = all;
-    }
   }
 }

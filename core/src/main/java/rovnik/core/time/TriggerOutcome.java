@@ -112,14 +112,14 @@ final class TriggerOutcome {
     out.append(
         String.format(
             Locale.ROOT,
-            "%d time%s the power %s %.1f %s%s, in %s.",
+            "%d trigger%s in %s: the power %s %.1f %s%s.",
             search.count(),
             search.count() == 1 ? "" : "s",
+            Seconds.words(watch.seenSeconds()),
             settings.by().words(),
             settings.levelDb(),
             unit(),
-            settings.lasting(),
-            Seconds.words(watch.seenSeconds())));
+            settings.lasting()));
     if (search.heldBack() > 0) {
       out.append(String.format(Locale.ROOT, " %d came within the hold-off.", search.heldBack()));
     }
@@ -173,9 +173,15 @@ final class TriggerOutcome {
 
   private List<Series> curves() {
     List<Series> out = new ArrayList<>();
-    add(out, watch.level(), "level", 0);
+    add(out, watch.level(), "level", "Time", "over time", 0);
     if (watch.detail() != null) {
-      add(out, watch.detail(), "trigger", watch.shown().sample());
+      add(
+          out,
+          watch.detail(),
+          "trigger",
+          "Time from the trigger",
+          "around trigger " + watch.shown().number(),
+          watch.shown().sample());
     }
     return out;
   }
@@ -183,20 +189,27 @@ final class TriggerOutcome {
   /**
    * Highest and lowest of each cell, with the level that is waited for.
    *
+   * @param when what its curves are called after
    * @param zero sample that is 0 s
    */
-  private void add(List<Series> out, LevelOverTime.Stretch s, String id, double zero) {
+  private void add(
+      List<Series> out,
+      LevelOverTime.Stretch s,
+      String id,
+      String quantity,
+      String when,
+      double zero) {
     double step = seconds(s.cellSamples());
     double first = seconds(s.first() - zero) + step / 2;
-    Axis time = Axis.even("Time", "s", first, step, s.highest().length);
+    Axis time = Axis.even(quantity, "s", first, step, s.highest().length);
     boolean thinned = s.cellSamples() > 1;
-    out.add(level(id, thinned ? "highest" : "level", time, s.highest()));
+    out.add(level(id, (thinned ? "Highest " : "Level ") + when, time, s.highest()));
     if (thinned) {
-      out.add(level(id + "-lowest", "lowest", time, s.lowest()));
+      out.add(level(id + "-lowest", "Lowest " + when, time, s.lowest()));
     }
     if (waits) {
       Axis ends =
-          Axis.own("Time", "s", new double[] {time.first(), Math.max(time.last(), first + step)});
+          Axis.own(quantity, "s", new double[] {time.first(), Math.max(time.last(), first + step)});
       double[] at = {settings.levelDb(), settings.levelDb()};
       out.add(
           series
@@ -223,6 +236,7 @@ final class TriggerOutcome {
               List.of(
                   Cell.of(e.number()),
                   Cell.of(seconds(e.sample())),
+                  Cell.of(seconds(e.sinceLast())),
                   Cell.of(seconds(e.lasted())),
                   Cell.of(db(e.farthest()))),
               Verdict.NONE));
@@ -233,6 +247,7 @@ final class TriggerOutcome {
         List.of(
             new Column("No.", ""),
             new Column("At", "s"),
+            new Column("From the last", "s"),
             new Column(rises ? "Stays over" : "Stays below", "s"),
             new Column(rises ? "Highest" : "Lowest", unit())),
         rows);

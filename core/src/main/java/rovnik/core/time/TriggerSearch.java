@@ -17,7 +17,7 @@ final class TriggerSearch {
   static final double HYSTERESIS = Math.pow(10, 0.2);
 
   /** Samples that are passed over at once where nothing crosses. */
-  static final int TOGETHER = 64;
+  private static final int TOGETHER = PowerBlocks.TOGETHER;
 
   /** Where the power is, as far as it is known. */
   private enum Side {
@@ -207,8 +207,9 @@ final class TriggerSearch {
       running = null;
       return;
     }
+    double since = Double.isInfinite(last) ? Double.NaN : began - last;
     last = began;
-    running = new TriggerEvent(++count, began, Double.NaN, farthest);
+    running = new TriggerEvent(++count, began, since, Double.NaN, farthest);
     counted.addLast(running);
     if (counted.size() > MOST_KEPT) {
       counted.removeFirst();

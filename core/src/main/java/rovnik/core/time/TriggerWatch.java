@@ -22,14 +22,20 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   static final double WIDER = 1 + FALLS_OVER;
 
   /** Fewer times of the band than this are no look over time. */
-  private static final double LEAST_TIMES = 32;
+  private static final double LEAST_TIMES = 40;
 
   /** What is shorter than so many times of the band is no more than noise is. */
   private static final double NOISE_TIMES = 2;
 
+  /** Times of the band for which the filter rings. */
+  private static final double RINGS = 4 / FALLS_OVER;
+
   private static final int MOST_CELLS = 1000;
   private static final int DETAIL_CELLS = 400;
   private static final int PIECE = 4096;
+
+  /** Of triggers that follow one another quickly not each is drawn: once in so many stretches. */
+  private static final double DRAWN_EVERY = 20;
 
   private final TriggerSettings settings;
   private final PowerBlocks blocks = new PowerBlocks(PIECE);
@@ -45,11 +51,17 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   private double endSeconds = Double.NaN;
   private double place;
 
+  /** Where the filter knows all that it looks at. */
+  private double knownFrom;
+
+  private double knownTo = Double.POSITIVE_INFINITY;
+
   private long lost;
   private long gaps;
   private double seenSeconds;
   private double highest;
   private long toComplete = 1;
+  private TriggerEvent newest;
   private TriggerEvent shown;
   private LevelOverTime.Stretch detail;
   private final List<RecordMeasurement.Kept> complete = new ArrayList<>();
@@ -81,6 +93,9 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   }
 
   private Outcome outcome(IqRecord record, MeasurementContext context) {
+    if (newest != shown && near.holds(newest.sample() - settings.beforeSeconds() * rateHz)) {
+      draw(newest);
+    }
     return new TriggerOutcome(settings, record, context, this).outcome();
   }
 
@@ -124,16 +139,27 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   }
 
   private void taken(float[] re, float[] im, int from, int count) {
-    for (int at = from; at < from + count; at += PIECE) {
-      blocks.of(re, im, at, Math.min(PIECE, from + count - at));
+    int first = (int) Math.min(count, Math.max(0, Math.ceil(knownFrom - place)));
+    int end = (int) Math.min(count, Math.max(first, Math.floor(knownTo - place)));
+    place += first;
+    for (int at = first; at < end; at += PIECE) {
+      blocks.of(re, im, from + at, Math.min(PIECE, end - at));
       piece();
     }
+    place += count - end;
   }
 
   private void flush() {
     if (band != null) {
+      knownTo = endSeconds * rateHz - blind();
       band.end(this::taken);
+      knownTo = Double.POSITIVE_INFINITY;
     }
+  }
+
+  /** Samples for which the filter rings where what it takes begins or ends. */
+  private double blind() {
+    return band == null ? 0 : Math.ceil(RINGS / settings.bandHz() * rateHz);
   }
 
   private void begin(IqRecord record, MeasurementContext context, double startSeconds) {
@@ -172,7 +198,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
         nearHz,
         end,
         Math.min(fs, 2 * end),
-        1 / (FALLS_OVER * width),
+        RINGS / width,
         hz -> {
           double share = Math.max(0, Math.min(1, (hz - flat) / (end - flat)));
           return (1 + Math.cos(Math.PI * share)) / 2;
@@ -187,7 +213,8 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
 
   private void resumeAt(double startSeconds) {
     place = startSeconds * rateHz;
-    search.gap(place);
+    knownFrom = place + blind();
+    search.gap(knownFrom);
   }
 
   private void piece() {
@@ -211,8 +238,10 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     for (TriggerEvent e : search.counted()) {
       if (e.number() >= toComplete && e.sample() + after <= place) {
         toComplete = e.number() + 1;
-        shown = e;
-        detail = near.between(e.sample() - before, e.sample() + after);
+        newest = e;
+        if (shown == null || e.sample() - shown.sample() > DRAWN_EVERY * (before + after)) {
+          draw(e);
+        }
         complete.add(
             new RecordMeasurement.Kept(
                 "trigger " + e.number(),
@@ -220,6 +249,14 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
                 (e.sample() + after) / rateHz));
       }
     }
+  }
+
+  private void draw(TriggerEvent e) {
+    shown = e;
+    detail =
+        near.between(
+            e.sample() - settings.beforeSeconds() * rateHz,
+            e.sample() + settings.afterSeconds() * rateHz);
   }
 
   // What the outcome is made of
@@ -242,7 +279,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     return whole.between(first, place);
   }
 
-  /** Around the newest trigger that is complete; null before. */
+  /** Around the newest trigger that is complete, or one little older; null before. */
   LevelOverTime.Stretch detail() {
     return detail;
   }

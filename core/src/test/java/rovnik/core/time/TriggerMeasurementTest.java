@@ -83,15 +83,19 @@ public class TriggerMeasurementTest {
     Outcome o = new Wanted().of(keyed(0.1, THREE, 1e-3, new Random(1)));
     assertEquals(reading(o, "triggers"), 3.0);
     double[] at = column(o, 1);
-    double[] stays = column(o, 2);
+    double[] stays = column(o, 3);
+    assertEquals(column(o, 2)[0], 0.08003 - 0.05, 2e-6);
+    assertTrue(Double.isNaN(column(o, 2)[2]));
     for (int i = 0; i < 3; i++) {
       int k = 2 - i; // the newest first
       assertEquals(at[i], THREE[2 * k], 1e-6);
       assertEquals(stays[i], THREE[2 * k + 1] - THREE[2 * k], 1.5e-6);
-      assertEquals(column(o, 3)[i], -20, 0.5);
+      assertEquals(column(o, 4)[i], -20, 0.5);
     }
     assertEquals(reading(o, "seen"), 100.0, 1e-9);
-    assertTrue(o.summary().startsWith("3 times the power rises over -26.0 dBFS"), o.summary());
+    assertTrue(
+        o.summary().startsWith("3 triggers in 100 ms: the power rises over -26.0 dBFS."),
+        o.summary());
   }
 
   /** A band around the carrier delays nothing: what its filter takes is known. */
@@ -136,8 +140,8 @@ public class TriggerMeasurementTest {
     Outcome o = w.of(keyed(0.1, THREE, 1e-3, new Random(4)));
     // Before the first rise it was never seen above: nothing fell there.
     assertEquals(column(o, 1), new double[] {0.09, 0.0508, 0.0142}, 1e-6);
-    assertTrue(Double.isNaN(column(o, 2)[0]), "the last one goes on");
-    assertEquals(column(o, 2)[1], 0.08003 - 0.0508, 2e-6);
+    assertTrue(Double.isNaN(column(o, 3)[0]), "the last one goes on");
+    assertEquals(column(o, 3)[1], 0.08003 - 0.0508, 2e-6);
   }
 
   @Test
@@ -157,7 +161,7 @@ public class TriggerMeasurementTest {
     w.pause = 0.3e-3;
     Outcome o = w.of(iq);
     assertEquals(column(o, 1), new double[] {0.0145, 0.01}, 1e-6);
-    assertEquals(column(o, 2)[1], 0.004, 2e-6);
+    assertEquals(column(o, 3)[1], 0.004, 2e-6);
   }
 
   @Test
@@ -216,7 +220,7 @@ public class TriggerMeasurementTest {
       Outcome cut = g.add(piece(iq, at, 100_000), MeasurementContext.BARE);
       assertTrue(column(whole, 1).length > 3);
       assertEquals(column(cut, 1), column(whole, 1), 1e-9);
-      assertEquals(column(cut, 2), column(whole, 2), 1e-9);
+      assertEquals(column(cut, 3), column(whole, 3), 1e-9);
       assertEquals(reading(cut, "heldBack"), reading(whole, "heldBack"));
     }
   }
@@ -246,6 +250,25 @@ public class TriggerMeasurementTest {
       assertEquals(reading(o, "seen"), share, 1e-6);
       assertTrue(o.summary().contains("1 gap: "), o.summary());
     }
+  }
+
+  /** A strong carrier beside the band rings in its filter where samples begin or are missing. */
+  @Test
+  public void seamsDoNotRing() {
+    float[] iq = new float[200_000];
+    for (int i = 0; i < 100_000; i++) {
+      iq[2 * i] = 0.5f;
+    }
+    Wanted w = new Wanted();
+    w.centreHz = 100.2e6;
+    w.bandHz = 50e3;
+    w.levelDb = -70;
+    RecordMeasurement.Gathering g = w.measurement().gathering();
+    g.take(piece(iq, 0, 30_123), MeasurementContext.BARE);
+    g.take(piece(iq, 31_000, 60_000), MeasurementContext.BARE);
+    Outcome o = g.add(piece(iq, 77_777, 100_000), MeasurementContext.BARE);
+    assertEquals(column(o, 1).length, 0, o.summary());
+    assertTrue(reading(o, "highest") < -95, "" + reading(o, "highest"));
   }
 
   /** What belongs to a trigger is worth keeping once its end was seen, and never before. */

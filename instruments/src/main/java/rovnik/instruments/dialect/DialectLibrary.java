@@ -6,12 +6,15 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.DirectoryStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
 import java.util.regex.PatternSyntaxException;
 import rovnik.core.Refusal;
@@ -35,7 +38,20 @@ public final class DialectLibrary {
           "scpi-data-receiver",
           "scpi-voice-receiver",
           "scpi-function");
+
+  /** Those that come with the application do not change. */
+  private static final Map<String, Dialect> OF_THE_APPLICATION = shipped();
+
   private final Path folder;
+  private final Map<Path, Read> read = new ConcurrentHashMap<>();
+
+  /**
+   * A file of the user as it was read last; it is read again once it has changed.
+   *
+   * @param dialect null if it cannot be used
+   * @param trouble why not
+   */
+  private record Read(FileTime changed, long bytes, Dialect dialect, String trouble) {}
 
   /**
    * @param folder the user's dialect files (*.yaml); need not exist
@@ -44,34 +60,42 @@ public final class DialectLibrary {
     this.folder = folder;
   }
 
-  /** The dialect with this id, read anew so that an edited file works at the next connection. */
+  /** The dialect with this id; an edited file works at the next connection. */
   public Dialect find(String id) {
-    for (YamlFile.Broken b : broken()) {
+    Map<String, Dialect> all = new TreeMap<>(OF_THE_APPLICATION);
+    List<YamlFile.Broken> broken = new ArrayList<>();
+    userFiles(all, broken);
+    for (YamlFile.Broken b : broken) {
       if (b.file().equals("dialects/" + id + ".yaml")) {
         throw new Refusal("dialect", b.sentence());
       }
     }
-    Dialect dialect = all().get(id);
+    Dialect dialect = all.get(id);
     if (dialect == null) {
       throw new Refusal(
           "dialect",
-          "There is no dialect \"" + id + "\". Known ones: " + String.join(", ", all().keySet()));
+          "There is no dialect \"" + id + "\". Known ones: " + String.join(", ", all.keySet()));
     }
     return dialect;
   }
 
   /** All dialects by id; files of the user that cannot be read are left out. */
   public Map<String, Dialect> all() {
-    Map<String, Dialect> dialects = new TreeMap<>();
+    Map<String, Dialect> dialects = new TreeMap<>(OF_THE_APPLICATION);
+    userFiles(dialects, new ArrayList<>());
+    return dialects;
+  }
+
+  private static Map<String, Dialect> shipped() {
+    Map<String, Dialect> all = new TreeMap<>();
     for (String id : SHIPPED) {
       try (InputStream in = DialectLibrary.class.getResourceAsStream("/dialects/" + id + ".yaml")) {
-        dialects.put(id, parse(id, new String(in.readAllBytes(), StandardCharsets.UTF_8)));
+        all.put(id, parse(id, new String(in.readAllBytes(), StandardCharsets.UTF_8)));
       } catch (IOException e) {
         throw new IllegalStateException(e);
       }
     }
-    userFiles(dialects, new ArrayList<>());
-    return dialects;
+    return Collections.unmodifiableMap(all);
   }
 
   /** Files of the user that cannot be used; the others work all the same. */
@@ -88,19 +112,35 @@ public final class DialectLibrary {
     try (DirectoryStream<Path> files = Files.newDirectoryStream(folder, "*.yaml")) {
       for (Path file : files) {
         String id = file.getFileName().toString().replaceFirst("\\.yaml$", "");
-        try {
-          good.put(id, parse(id, Files.readString(file)));
-        } catch (Refusal r) {
-          broken.add(new YamlFile.Broken("dialects/" + id + ".yaml", r.getMessage()));
-        } catch (IOException e) {
-          broken.add(
-              new YamlFile.Broken(
-                  "dialects/" + id + ".yaml", id + ".yaml cannot be read as text (UTF-8)."));
+        Read r = read(file, id);
+        if (r.dialect() == null) {
+          broken.add(new YamlFile.Broken("dialects/" + id + ".yaml", r.trouble()));
+        } else {
+          good.put(id, r.dialect());
         }
       }
     } catch (IOException e) {
       broken.add(new YamlFile.Broken("dialects", "The folder cannot be read: " + e.getMessage()));
     }
+  }
+
+  private Read read(Path file, String id) throws IOException {
+    FileTime changed = Files.getLastModifiedTime(file);
+    long bytes = Files.size(file);
+    Read before = read.get(file);
+    if (before != null && before.changed().equals(changed) && before.bytes() == bytes) {
+      return before;
+    }
+    Read now;
+    try {
+      now = new Read(changed, bytes, parse(id, Files.readString(file)), "");
+    } catch (Refusal r) {
+      now = new Read(changed, bytes, null, r.getMessage());
+    } catch (IOException e) {
+      now = new Read(changed, bytes, null, id + ".yaml cannot be read as text (UTF-8).");
+    }
+    read.put(file, now);
+    return now;
   }
 
   /** Dialects that know an instrument by its answer to *IDN?, the user's own first. */

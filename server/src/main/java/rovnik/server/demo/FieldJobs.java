@@ -5,6 +5,7 @@ import rovnik.core.listening.ListenMeasurement;
 import rovnik.core.path.ElementKind;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.HopMeasurement;
+import rovnik.core.time.TriggerMeasurement;
 import rovnik.server.bench.InstrumentDto;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobDto;
@@ -16,6 +17,7 @@ import rovnik.server.setups.Setups;
 import rovnik.server.time.BurstSettingsDto;
 import rovnik.server.time.HopSettingsDto;
 import rovnik.server.time.ListenSettingsDto;
+import rovnik.server.time.TriggerSettingsDto;
 
 /**
  * Jobs of what the fast receiver hears where it is plugged into something else than the generator.
@@ -61,6 +63,12 @@ final class FieldJobs {
         ListenMeasurement.KIND,
         "164.2 MHz with its tone",
         json.tree(ListenSettingsDto.of(164.2e6, 25e3, 123, -50)),
+        null);
+    setups.keep(
+        boat.id(),
+        TriggerMeasurement.KIND,
+        "When the pilot boat talks",
+        json.tree(TriggerSettingsDto.of(164.2e6, 25e3, -80, 0.05, -50)),
         null);
   }
 

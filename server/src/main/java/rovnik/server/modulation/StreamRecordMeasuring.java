@@ -42,7 +42,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   private static final int LEAST_BLOCK = 1024;
 
   /** Times of the band that a block lasts at least. */
-  private static final double LEAST_TIMES = 40;
+  private static final double LEAST_TIMES = 60;
 
   /** Looks follow one another no faster. */
   private static final long LOOK_NANOS = 50_000_000;
@@ -55,6 +55,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   private RecordMeasurement.Gathering gathering = (record, context) -> Outcome.words("", "", "");
   private @Nullable RecordLook last;
   private long lookedNanos;
+  private double originSeconds = Double.NaN;
   private String identity = "";
   private int keptWanted;
   private int mostKept;
@@ -149,6 +150,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     asked = 0;
     saved = new CopyOnWriteArrayList<>();
     lookedNanos = 0;
+    originSeconds = Double.NaN;
     Held present = held;
     if (present == null
         || !present.setup().equals(plan.setup())
@@ -171,11 +173,12 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   @Override
   public @Nullable Look step(@Nullable Instrument instrument) {
     IqReceiver receiver = (IqReceiver) instrument;
-    IqRecord block = receiver.streamed(plan.setup());
+    IqRecord taken = receiver.streamed(plan.setup());
     if (identity.isEmpty()) {
       identity = receiver.identity();
     }
-    hold(block);
+    hold(taken);
+    IqRecord block = sinceItBegan(taken);
     long now = System.nanoTime();
     if (now - lookedNanos < LOOK_NANOS && last != null && last.refused().isEmpty()) {
       gathering.take(block, context(plan, List.of()));
@@ -183,10 +186,22 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       return null;
     }
     lookedNanos = now;
-    RecordLook look = look(copied(block), plan, gathering::more, marks(receiver, block), last);
+    RecordLook look = look(copied(block), plan, gathering::more, marks(receiver, taken), last);
     keep();
     last = look.with(withSaved(look.outcome()), asked >= keptWanted);
     return last;
+  }
+
+  /** The receiver counts from when it was switched on; what is shown begins at 0 s. */
+  private IqRecord sinceItBegan(IqRecord r) {
+    originSeconds = Double.isNaN(originSeconds) ? r.startSeconds() : originSeconds;
+    return new IqRecord(
+        r.iq(),
+        r.sampleRateHz(),
+        r.centreHz(),
+        r.fullScaleDbm(),
+        r.overload(),
+        r.startSeconds() - originSeconds);
   }
 
   private void hold(IqRecord block) {
@@ -222,19 +237,20 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       }
       Held now = held;
       List<Saved> into = saved;
-      double middle = (k.fromSeconds() + k.toSeconds()) / 2;
-      SampleRing.Stretch stretch =
-          now.ring()
-              .around(now.number(middle), now.number(k.fromSeconds()), now.number(k.toSeconds()));
-      rings.later(() -> into.add(saved(now, k.name() + " of " + sourceName(), stretch)));
+      double origin = originSeconds;
+      long from = now.number(origin + k.fromSeconds());
+      long to = now.number(origin + k.toSeconds());
+      SampleRing.Stretch stretch = now.ring().around((from + to) / 2, from, to);
+      String name = k.name() + " of " + sourceName();
+      rings.later(() -> into.add(saved(now, name, stretch, origin)));
     }
   }
 
-  private Saved saved(Held from, String name, SampleRing.@Nullable Stretch stretch) {
+  private Saved saved(Held from, String name, SampleRing.@Nullable Stretch stretch, double origin) {
     if (stretch == null) {
       return new Saved(name, Double.NaN, 0, "samples are missing there, or newer ones came");
     }
-    double begins = from.seconds(stretch.first());
+    double begins = from.seconds(stretch.first()) - origin;
     double lasts = from.seconds(stretch.samples());
     try {
       return new Saved(kept(from, name, stretch).name(), begins, lasts, "");

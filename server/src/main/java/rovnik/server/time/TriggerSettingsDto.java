@@ -49,6 +49,26 @@ public record TriggerSettingsDto(
   static final TriggerSettingsDto FIRST =
       new TriggerSettingsDto(164.2e6, 25e3, 10, 0, "rises", -100, 0, null, 0, 0, 0.1, 0.4, 0, 0);
 
+  /** A rise over a level that lasts, of which the rest is as usual. */
+  public static TriggerSettingsDto of(
+      double centreHz, double bandHz, double levelDbm, double leastSeconds, double referenceDbm) {
+    return new TriggerSettingsDto(
+        centreHz,
+        bandHz,
+        FIRST.seconds,
+        0,
+        FIRST.triggerBy,
+        levelDbm,
+        leastSeconds,
+        null,
+        0,
+        0,
+        FIRST.beforeSeconds,
+        FIRST.afterSeconds,
+        0,
+        referenceDbm);
+  }
+
   private TriggerSettingsDto at(double newCentreHz, double newBandHz, double newReferenceDbm) {
     return new TriggerSettingsDto(
         newCentreHz,
