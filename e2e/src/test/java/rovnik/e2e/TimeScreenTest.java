@@ -241,4 +241,54 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByText("pilot boat").first()).isVisible();
     control(FAST_INPUT, "part", "RF output");
   }
+
+  /** The pilot boat's key: what is below the level is told, what is over it becomes a recording. */
+  @Test
+  public void aKeyThatIsPressedTriggers() {
+    control(FAST_INPUT, "part", "aerial on the quay");
+    job("Pilot boat, listening");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("trigger");
+    assertThat(page.getByLabel("Trigger level", exact())).isVisible();
+    enter("centre 164.2M");
+    enter("band 25k");
+    enter("reference -50");
+    enter("level -10");
+    enter("after 20");
+    assertThat(page.getByText(words("no longer than what is watched")).first()).isVisible();
+    enter("after 300m");
+    assertThat(page.getByLabel("After", exact())).hasValue("300 ms");
+    start();
+    assertThat(page.getByText(words("Nothing came in .* below the level of -10.0 dBm")).first())
+        .isVisible();
+    enter("level -80");
+    enter("at least 50m");
+    enter("keep triggers 1");
+    assertThat(reading("triggers")).containsText(words("^\\D*[1-9]"));
+    assertThat(reading("seen")).containsText("counted");
+    assertThat(page.getByTestId("table-triggers")).containsText(words("\u2212(61|62)\\.\\d"));
+    assertThat(page.getByTestId("table-recordings")).containsText("trigger 1 of Fast receiver");
+    enter("record 500m");
+    button("Keep the newest").click();
+    assertThat(
+            page.getByRole(AriaRole.STATUS)
+                .filter(new Locator.FilterOptions().setHasText("recording \"")))
+        .isVisible();
+    button("Hold").click();
+    keepsTheRules();
+    // The recording of the trigger shows the same trigger.
+    page.locator("input[aria-label=Source]").click();
+    page.getByRole(AriaRole.OPTION)
+        .filter(new Locator.FilterOptions().setHasText("trigger 1 of Fast receiver"))
+        .first()
+        .click();
+    assertThat(page.getByLabel("Begin at", exact())).isVisible();
+    enter("centre 164.2M");
+    enter("band 25k");
+    enter("level -80");
+    enter("before 10m");
+    enter("after 10m");
+    assertThat(reading("triggers")).containsText(words("^\\D*1"));
+    control(FAST_INPUT, "part", "RF output");
+  }
 }
