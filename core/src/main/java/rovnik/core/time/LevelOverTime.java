@@ -7,17 +7,19 @@ import java.util.Arrays;
  * lowest and mean: what is drawn of it hides no peak. Cells without samples have none of them.
  */
 final class LevelOverTime {
-  private final long cellSamples;
+  private long cellSamples;
+  private final long longest;
+  private long begins = -1;
 
   /** The powers themselves, where cells are shorter than a block; else without any. */
   private final float[] raw;
 
   private long next = -1;
-  private final long[] number;
-  private final float[] highest;
-  private final float[] lowest;
-  private final double[] sum;
-  private final long[] count;
+  private long[] number;
+  private float[] highest;
+  private float[] lowest;
+  private double[] sum;
+  private long[] count;
 
   /**
    * Cells of a stretch.
@@ -33,13 +35,15 @@ final class LevelOverTime {
    */
   LevelOverTime(double samples, int most, double further) {
     double wanted = Math.max(1, Math.ceil(samples / most));
+    boolean each = wanted < PowerBlocks.TOGETHER;
     // Whole blocks belong to one cell, unless a cell is shorter than a block.
-    this.cellSamples =
-        wanted < PowerBlocks.TOGETHER
-            ? (long) wanted
-            : (long) Math.ceil(wanted / PowerBlocks.TOGETHER) * PowerBlocks.TOGETHER;
-    boolean each = cellSamples < PowerBlocks.TOGETHER;
-    int cells = each ? 0 : 2 + (int) Math.ceil((samples + further) / cellSamples);
+    long blocks = 1;
+    while (blocks * PowerBlocks.TOGETHER < wanted) {
+      blocks *= 2;
+    }
+    this.longest = each ? (long) wanted : blocks * PowerBlocks.TOGETHER;
+    this.cellSamples = each || further > 0 ? longest : PowerBlocks.TOGETHER;
+    int cells = each ? 0 : 2 + (int) Math.ceil((samples + further) / longest);
     this.raw = new float[each ? (int) Math.ceil(samples + further + 2 * cellSamples) : 0];
     Arrays.fill(raw, Float.NaN);
     this.number = new long[cells];
@@ -48,10 +52,6 @@ final class LevelOverTime {
     this.sum = new double[cells];
     this.count = new long[cells];
     Arrays.fill(number, -1);
-  }
-
-  long cellSamples() {
-    return cellSamples;
   }
 
   /**
@@ -63,6 +63,10 @@ final class LevelOverTime {
     if (cellSamples >= PowerBlocks.TOGETHER) {
       for (int b = 0, from = 0; from < blocks.count(); b++, from += PowerBlocks.TOGETHER) {
         int samples = Math.min(PowerBlocks.TOGETHER, blocks.count() - from);
+        begins = begins < 0 ? first : begins;
+        while (cellSamples < longest && (first + from - begins) / cellSamples + 2 > number.length) {
+          pair();
+        }
         long n = (first + from) / cellSamples;
         int at = (int) (n % number.length);
         add(n, at, blocks.highest(b), blocks.lowest(b), blocks.sum(b), samples);
@@ -116,7 +120,36 @@ final class LevelOverTime {
     return new Stretch(first * cellSamples, cellSamples, high, low, mean);
   }
 
-  private void add(long n, int at, float high, float low, double all, int samples) {
+  /** Two cells become one: it begins with short ones, and ends with those of the whole length. */
+  private void pair() {
+    LevelOverTime old = new LevelOverTime(this);
+    cellSamples *= 2;
+    number = new long[number.length];
+    Arrays.fill(number, -1);
+    highest = new float[number.length];
+    lowest = new float[number.length];
+    sum = new double[number.length];
+    count = new long[number.length];
+    for (int i = 0; i < number.length; i++) {
+      if (old.number[i] >= 0) {
+        long n = old.number[i] / 2;
+        int at = (int) (n % number.length);
+        add(n, at, old.highest[i], old.lowest[i], old.sum[i], old.count[i]);
+      }
+    }
+  }
+
+  private LevelOverTime(LevelOverTime like) {
+    longest = like.longest;
+    raw = like.raw;
+    number = like.number;
+    highest = like.highest;
+    lowest = like.lowest;
+    sum = like.sum;
+    count = like.count;
+  }
+
+  private void add(long n, int at, float high, float low, double all, long samples) {
     if (number[at] != n) {
       number[at] = n;
       highest[at] = high;

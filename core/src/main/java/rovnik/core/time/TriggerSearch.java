@@ -234,8 +234,13 @@ final class TriggerSearch {
     left = Double.NaN;
   }
 
-  /** Those that counted, the newest 500. */
+  /** Those that counted, the newest 500; how far one goes that goes on is told as far as it is. */
   Deque<TriggerEvent> counted() {
+    if (running != null && counted.peekLast() == running) {
+      running = running.ended(Double.NaN, farthest);
+      counted.removeLast();
+      counted.addLast(running);
+    }
     return counted;
   }
 

@@ -30,7 +30,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   /** Times of the band for which the filter rings. */
   private static final double RINGS = 4 / FALLS_OVER;
 
-  private static final int MOST_CELLS = 1000;
+  private static final int MOST_CELLS = 1600;
   private static final int DETAIL_CELLS = 400;
   private static final int PIECE = 4096;
 
@@ -76,6 +76,10 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     // What the filter holds comes out: what follows is watched anew.
     flush();
     endSeconds = Double.NaN;
+    TriggerEvent last = search.counted().peekLast();
+    if (last != null && last.number() >= toComplete) {
+      newest = last; // its end is not there, and will not come
+    }
     return outcome(record, context);
   }
 

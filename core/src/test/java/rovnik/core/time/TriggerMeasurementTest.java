@@ -291,6 +291,55 @@ public class TriggerMeasurementTest {
     assertTrue(around.valueAt(-0.5e-3) < -45 && around.valueAt(0.4e-3) > -21);
   }
 
+  /** Watched for 10 s, but 0.1 s long: it is drawn as finely as so short a record allows. */
+  @Test
+  public void aShortRecordIsDrawnFinely() {
+    Outcome o = new Wanted().of(keyed(0.1, new double[] {0.0995}, 1e-3, new Random(9)));
+    var level = o.series("level").orElseThrow();
+    assertTrue(level.x().points() > 300, "" + level.x().points());
+    assertTrue(level.valueAt(0.099) < -45 && level.valueAt(0.0998) > -21);
+    assertEquals(column(o, 4)[0], -20, 0.5, "the highest of what goes on");
+    // What comes after the record is not there; what is, is shown.
+    assertTrue(o.series("trigger").orElseThrow().valueAt(0.2e-3) > -21);
+  }
+
+  /** Highest and lowest of a cell are those of its samples, however cells were joined. */
+  @Test
+  public void cellsKeepTheirPeaks() {
+    Random random = new Random(10);
+    LevelOverTime level = new LevelOverTime(50_000, 100, 0);
+    PowerBlocks blocks = new PowerBlocks(4096);
+    float[] truth = new float[120_000];
+    int at = 0;
+    while (at < truth.length) {
+      int n = Math.min(truth.length - at, 64 * (1 + random.nextInt(60)));
+      float[] iq = new float[2 * n];
+      for (int i = 0; i < n; i++) {
+        iq[2 * i] = random.nextFloat();
+        truth[at + i] = iq[2 * i] * iq[2 * i];
+      }
+      blocks.of(iq, 0, n);
+      level.take(blocks, at);
+      at += n;
+      LevelOverTime.Stretch s = level.between(Math.max(0, at - 40_000), at);
+      for (int c = 0; c < s.highest().length; c++) {
+        double high = 0;
+        double low = 1;
+        double sum = 0;
+        int from = (int) (s.first() + c * s.cellSamples());
+        int to = (int) Math.min(at, from + s.cellSamples());
+        for (int i = from; i < to; i++) {
+          high = Math.max(high, truth[i]);
+          low = Math.min(low, truth[i]);
+          sum += truth[i] / (to - from);
+        }
+        assertEquals(s.highest()[c], high, 0);
+        assertEquals(s.lowest()[c], low, 0);
+        assertEquals(s.mean()[c], sum, 1e-5);
+      }
+    }
+  }
+
   @Test
   public void badSettingsAreRefused() {
     Wanted w = new Wanted();
