@@ -168,7 +168,7 @@ public class StreamApiTest extends BuoyBench {
     assertEquals(single.get("field").asString(), "source", single.toString());
     assertTrue(single.get("detail").asString().contains("single records only"));
     patch(SETTINGS, 200);
-    refused("{\"bandHz\":40e6}", "symbolRateHz");
+    refused("{\"bandHz\":40e6}", "bandHz");
     refused("{\"seconds\":1e9}", "seconds");
     refused("{\"mostKept\":1000}", "mostKept");
     refused("{\"triggerBy\":\"often\"}", "triggerBy");

@@ -35,8 +35,10 @@ class ReceiverStandin extends ScpiInstrument {
   private final long switchedOnNanos = System.nanoTime();
   private boolean continuous;
 
-  /** Number of the next sample that is given away. */
+  /** Number of the next sample that is given away, at a rate. */
   private long next;
+
+  private double nextRateHz;
 
   /**
    * @param paced true to take as long for a record as its samples last
@@ -117,8 +119,9 @@ class ReceiverStandin extends ScpiInstrument {
   private void setContinuous(boolean on) {
     continuous = on;
     if (paced) {
-      next = Math.max(next, taken());
+      next = rateHz == nextRateHz ? Math.max(next, taken()) : taken();
     }
+    nextRateHz = rateHz;
   }
 
   /** Number of samples that passed since it was switched on, at the present rate. */

@@ -19,6 +19,11 @@ public interface RecordMeasurement {
   /** Band that a record must hold around the expected carrier. */
   double bandHz();
 
+  /** The setting that this band follows from. */
+  default String bandField() {
+    return "bandHz";
+  }
+
   /** How long a record must be for the length that is set. */
   double secondsWanted();
 

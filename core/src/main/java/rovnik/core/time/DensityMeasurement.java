@@ -39,6 +39,11 @@ public final class DensityMeasurement extends StretchMeasurement {
   }
 
   @Override
+  public String bandField() {
+    return "spanHz";
+  }
+
+  @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     double span = settings.spanHz() == 0 ? fs : settings.spanHz();

@@ -46,6 +46,11 @@ public final class HopMeasurement extends StretchMeasurement {
   }
 
   @Override
+  public String bandField() {
+    return "spanHz";
+  }
+
+  @Override
   public long blockSamples() {
     return BLOCK;
   }

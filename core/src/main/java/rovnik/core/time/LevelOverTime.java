@@ -10,6 +10,7 @@ final class LevelOverTime {
   private long cellSamples;
   private final long longest;
   private long begins = -1;
+  private long newest;
 
   /** The powers themselves, where cells are shorter than a block; else without any. */
   private final float[] raw;
@@ -150,6 +151,7 @@ final class LevelOverTime {
   }
 
   private void add(long n, int at, float high, float low, double all, long samples) {
+    newest = n;
     if (number[at] != n) {
       number[at] = n;
       highest[at] = high;
@@ -168,8 +170,7 @@ final class LevelOverTime {
   boolean holds(double sample) {
     return raw.length > 0
         ? sample >= next - raw.length
-        : number[(int) ((long) sample / cellSamples % number.length)]
-            == (long) sample / cellSamples;
+        : sample / cellSamples >= newest - number.length + 1;
   }
 
   /** What is known of the cells from one sample to another. */

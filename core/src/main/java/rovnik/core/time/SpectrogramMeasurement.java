@@ -45,6 +45,11 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
   }
 
   @Override
+  public String bandField() {
+    return "spanHz";
+  }
+
+  @Override
   public long blockSamples() {
     return BLOCK;
   }

@@ -11,7 +11,7 @@ import java.util.Deque;
  */
 final class TriggerSearch {
   /** What is kept of those that counted. */
-  private static final int MOST_KEPT = 500;
+  private static final int MOST_KEPT = 200;
 
   /** 2 dB. */
   static final double HYSTERESIS = Math.pow(10, 0.2);
@@ -234,7 +234,7 @@ final class TriggerSearch {
     left = Double.NaN;
   }
 
-  /** Those that counted, the newest 500; how far one goes that goes on is told as far as it is. */
+  /** Those that counted, the newest 200; how far one goes that goes on is told as far as it is. */
   Deque<TriggerEvent> counted() {
     if (running != null && counted.peekLast() == running) {
       running = running.ended(Double.NaN, farthest);

@@ -25,7 +25,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
   private static final double LEAST_TIMES = 40;
 
   /** What is shorter than so many times of the band is no more than noise is. */
-  private static final double NOISE_TIMES = 2;
+  private static final double NOISE_TIMES = 6;
 
   /** Times of the band for which the filter rings. */
   private static final double RINGS = 4 / FALLS_OVER;

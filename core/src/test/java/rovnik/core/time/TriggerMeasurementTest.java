@@ -340,6 +340,23 @@ public class TriggerMeasurementTest {
     }
   }
 
+  /** What belongs to it would begin before the record does; short and long, drawn in both ways. */
+  @Test
+  public void aTriggerNearTheBeginningIsShown() {
+    for (double before : new double[] {5e-3, 5}) {
+      Wanted w = new Wanted();
+      w.before = before;
+      w.after = 5e-3;
+      float[] iq = keyed(0.1, new double[] {0.002}, 1e-3, new Random(11));
+      RecordMeasurement.Gathering g = w.measurement().gathering();
+      g.take(piece(iq, 0, 3000), MeasurementContext.BARE);
+      Outcome o = g.more(piece(iq, 3000, 50_000), MeasurementContext.BARE);
+      var around = o.series("trigger").orElseThrow();
+      assertEquals(around.x().last(), 5e-3, 0.02 * (before + 5e-3));
+      assertEquals(g.toKeep().get(0).fromSeconds(), 0.0, 1e-9);
+    }
+  }
+
   @Test
   public void badSettingsAreRefused() {
     Wanted w = new Wanted();

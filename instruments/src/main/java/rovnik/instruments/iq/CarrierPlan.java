@@ -17,6 +17,7 @@ public final class CarrierPlan {
   /**
    * @param centreHz of the carrier, at the receiver's port
    * @param bandHz that must be seen around it
+   * @param bandField setting that it follows from
    * @param seconds length of a record
    * @param referenceLevelDbm highest level at the port
    * @throws Refusal if the receiver cannot
@@ -24,17 +25,18 @@ public final class CarrierPlan {
   public static IqSetup of(
       double centreHz,
       double bandHz,
+      String bandField,
       double seconds,
       double referenceLevelDbm,
       IqCapabilities able) {
     if (bandHz > able.widestSpanHz() * (1 + 1e-9)) {
       throw new Refusal(
-          "symbolRateHz",
+          bandField,
           "This receiver sees at most "
               + Frequency.ofHertz(able.widestSpanHz())
-              + " at once; the carrier with its search range is "
+              + " at once; with what lies beside it this takes "
               + Frequency.ofHertz(bandHz)
-              + " wide.");
+              + ". Choose a narrower one, or a faster receiver.");
     }
     if (centreHz - bandHz / 2 < able.lowestHz() || centreHz + bandHz / 2 > able.highestHz()) {
       throw new Refusal(

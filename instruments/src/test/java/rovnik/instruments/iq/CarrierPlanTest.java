@@ -31,7 +31,7 @@ public class CarrierPlanTest {
   @Test
   public void itTunesBesideTheCarrier() {
     double band = 89e3;
-    IqSetup s = CarrierPlan.of(458.525e6, band, 0.05, -7, ABLE);
+    IqSetup s = CarrierPlan.of(458.525e6, band, "bandHz", 0.05, -7, ABLE);
     double offset = 458.525e6 - s.centreHz();
     assertTrue(offset - band / 2 > 0, "dc outside");
     assertTrue(offset + band / 2 <= 0.8 * s.sampleRateHz() / 2 + 1, "carrier within");
@@ -42,7 +42,7 @@ public class CarrierPlanTest {
   /** Too wide to stand beside: in the middle, at a rate that just holds it. */
   @Test
   public void aWideOneStandsInTheMiddle() {
-    IqSetup s = CarrierPlan.of(1e9, 60e6, 1e-4, 0, ABLE);
+    IqSetup s = CarrierPlan.of(1e9, 60e6, "bandHz", 1e-4, 0, ABLE);
     assertEquals(s.centreHz(), 1e9);
     assertEquals(s.sampleRateHz(), 102.4e6);
   }
@@ -55,6 +55,8 @@ public class CarrierPlanTest {
   }
 
   private static String field(double hertz, double band, double seconds) {
-    return expectThrows(Refusal.class, () -> CarrierPlan.of(hertz, band, seconds, 0, ABLE)).field();
+    return expectThrows(
+            Refusal.class, () -> CarrierPlan.of(hertz, band, "symbolRateHz", seconds, 0, ABLE))
+        .field();
   }
 }

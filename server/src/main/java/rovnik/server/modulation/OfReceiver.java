@@ -94,6 +94,7 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
         CarrierPlan.of(
             portHz,
             bandHz,
+            m.bandField(),
             seconds,
             s.referenceLevelDbm() + correction.gainToPortDb(s.centreHz()),
             able);

@@ -48,6 +48,11 @@ public final class SingleCarrierMeasurement implements RecordMeasurement {
   }
 
   @Override
+  public String bandField() {
+    return "symbolRateHz";
+  }
+
+  @Override
   public String kind() {
     return KIND;
   }
