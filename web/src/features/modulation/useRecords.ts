@@ -1,7 +1,18 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { Job, Outcome, RecordState, RecordView } from "../../api/client";
+import {
+  api,
+  type Job,
+  type LiveCut,
+  type Outcome,
+  Problem,
+  type Recording,
+  type RecordState,
+  type RecordView,
+} from "../../api/client";
 import type { Arrays, RawFrame } from "../../api/frames";
 import { useCalmFrame } from "../../api/live";
+import { formatEngineering } from "../../components/units";
 import { usePlan } from "../../desk/usePlan";
 import { useSession } from "../../desk/useSession";
 
@@ -74,7 +85,22 @@ export function useRecords<S extends object>(
     setFitting(MOST_FITS);
     return "";
   };
-  return { ...session, frame, plan, fitLevel };
+  const queries = useQueryClient();
+  /** Keeps a stretch of what is looked at as a recording; returns what is wrong with it. */
+  const cut = async (wanted: LiveCut | string): Promise<string> => {
+    if (typeof wanted === "string") {
+      return wanted;
+    }
+    try {
+      const kept = await api.post<Recording>(`${session.url}/recording`, wanted);
+      session.says(`Recording "${kept.name}" of ${formatEngineering(kept.seconds, "s")}.`);
+      await queries.invalidateQueries({ queryKey: ["recordings"] });
+      return "";
+    } catch (e) {
+      return e instanceof Problem ? e.message : "It could not be kept.";
+    }
+  };
+  return { ...session, frame, plan, fitLevel, cut };
 }
 
 const recordFrame = <S extends object>({ header, arrays }: RawFrame): RecordFrame<S> => ({

@@ -1,11 +1,15 @@
 import { Text } from "@mantine/core";
+import { useState } from "react";
 import type { BurstSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import type { RecordsModel } from "../modulation/useRecords";
+import { KeepRecording } from "./KeepRecording";
 import { KnownRates } from "./KnownRates";
 import type { SentenceProps } from "./kinds";
+import { burst } from "./ring";
 
 type Limits =
   | "leastPeriodSeconds"
@@ -86,6 +90,28 @@ export function BurstSentence({ model, recording, job }: SentenceProps<BurstSett
         </>
       )}
       <ReferenceLine of={of} />
+      {model.frame && <KeepBurst model={model} />}
     </div>
+  );
+}
+
+/** One burst becomes a recording: whatever measures that is gated by the burst. */
+function KeepBurst({ model }: { model: RecordsModel<BurstSettings> }) {
+  const [number, setNumber] = useState(1);
+  return (
+    <KeepRecording
+      model={model}
+      label="Keep burst"
+      stretch={() => burst(model.frame?.outcome, number)}
+    >
+      <QuantityField
+        label="Burst to keep"
+        unit=""
+        value={number}
+        format={(v) => String(v)}
+        next={(v, up) => Math.max(1, v + (up ? 1 : -1))}
+        onCommit={(v) => setNumber(Math.max(1, Math.round(v)))}
+      />
+    </KeepRecording>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Group, Text } from "@mantine/core";
+import { Text } from "@mantine/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { TriggerSettings } from "../../api/client";
@@ -8,8 +8,9 @@ import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { BeginField, CentreField, ReferenceLine } from "../../desk/RecordFields";
 import type { RecordsModel } from "../modulation/useRecords";
+import { KeepRecording } from "./KeepRecording";
 import type { SentenceProps } from "./kinds";
-import { keepNewest, TRIGGERS } from "./ring";
+import { newest, TRIGGERS } from "./ring";
 
 /** The settings that are times. */
 type Times =
@@ -126,7 +127,6 @@ function KeepNewest(props: { model: RecordsModel<TriggerSettings>; ring: number 
   const { model, ring } = props;
   const queries = useQueryClient();
   const [wanted, setWanted] = useState<number | null>(null);
-  const [said, setSaid] = useState("");
   const kept = model.frame?.outcome.tables.find((t) => t.id === "recordings")?.rows.length ?? 0;
   // biome-ignore lint/correctness/useExhaustiveDependencies: one more recording is there
   useEffect(() => {
@@ -136,20 +136,8 @@ function KeepNewest(props: { model: RecordsModel<TriggerSettings>; ring: number 
     return null;
   }
   const seconds = Math.min(wanted ?? ring, ring);
-  const keep = async () => {
-    setSaid("keeping ...");
-    try {
-      setSaid(await keepNewest(model.url, seconds));
-      await queries.invalidateQueries({ queryKey: ["recordings"] });
-    } catch (e) {
-      setSaid((e as Error).message);
-    }
-  };
   return (
-    <Group gap="xs" mt={4}>
-      <Button size="compact-sm" variant="default" onClick={keep}>
-        Keep the newest
-      </Button>
+    <KeepRecording model={model} label="Keep the newest" stretch={() => newest(seconds)}>
       <QuantityField
         label="Length of the recording"
         unit="s"
@@ -157,9 +145,6 @@ function KeepNewest(props: { model: RecordsModel<TriggerSettings>; ring: number 
         format={(v) => formatEngineering(v, "s")}
         onCommit={(v) => setWanted(v)}
       />
-      <Text fz="xs" c="dimmed" role="status">
-        {said || "as a recording"}
-      </Text>
-    </Group>
+    </KeepRecording>
   );
 }

@@ -2,6 +2,7 @@ import type { BurstSettings } from "../../api/client";
 import { numberCommand } from "../modulation/recordCommands";
 import { BurstSentence } from "./BurstSentence";
 import type { TimeMeasurement } from "./kinds";
+import { burst } from "./ring";
 
 /** Bursts in a band. */
 export const BURSTS: TimeMeasurement<BurstSettings> = {
@@ -17,7 +18,7 @@ export const BURSTS: TimeMeasurement<BurstSettings> = {
     ],
   },
   Sentence: BurstSentence,
-  commands: (change) => [
+  commands: (change, model) => [
     numberCommand("band", "width that is looked at", "Hz", (bandHz) => change({ bandHz })),
     numberCommand(
       "threshold",
@@ -28,6 +29,9 @@ export const BURSTS: TimeMeasurement<BurstSettings> = {
     ),
     numberCommand("shortest burst", "shorter ones do not count", "s", (leastSeconds) =>
       change({ leastSeconds }),
+    ),
+    numberCommand("keep burst", "of the table, as a recording", "", (n) =>
+      model.cut(burst(model.frame?.outcome, n)),
     ),
     numberCommand("shortest pause", "shorter ones are in a burst", "s", (pauseSeconds) =>
       change({ pauseSeconds }),

@@ -1,7 +1,7 @@
-import { Problem, type TriggerSettings } from "../../api/client";
+import type { TriggerSettings } from "../../api/client";
 import { numberCommand, pickCommand } from "../modulation/recordCommands";
 import type { TimeMeasurement } from "./kinds";
-import { keepNewest, TRIGGERS } from "./ring";
+import { newest, TRIGGERS } from "./ring";
 import { TriggerSentence } from "./TriggerSentence";
 
 /** Waits for the power to cross a level, and keeps what is around it. */
@@ -51,10 +51,6 @@ export const TRIGGER: TimeMeasurement<TriggerSettings> = {
     numberCommand("keep triggers", "so many become recordings", "", (mostKept) =>
       change({ mostKept: Math.round(mostKept) }),
     ),
-    numberCommand("record", "the newest seconds", "s", (seconds) =>
-      keepNewest(model.url, seconds).catch((e) =>
-        e instanceof Problem ? e.message : "It could not be kept.",
-      ),
-    ),
+    numberCommand("record", "the newest seconds", "s", (seconds) => model.cut(newest(seconds))),
   ],
 };

@@ -57,6 +57,10 @@ public class TimeScreenTest extends GeneratorScreen {
     most.fill("3m");
     most.press("Enter");
     assertThat(reading("period")).containsText("limit at most 3 ms");
+    enter("keep burst 99");
+    assertThat(page.getByText("There are bursts 1 to").first()).isVisible();
+    enter("keep burst 2");
+    assertThat(page.getByText(words("Recording .burst 2.* of (300|299)")).first()).isVisible();
     enter("keep too slow");
     assertThat(page.getByText("too slow").first()).isVisible();
     button("no known rates").click();
@@ -270,9 +274,7 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByTestId("table-recordings")).containsText("trigger 1 of Fast receiver");
     enter("record 500m");
     button("Keep the newest").click();
-    assertThat(
-            page.getByRole(AriaRole.STATUS)
-                .filter(new Locator.FilterOptions().setHasText("recording \"")))
+    assertThat(page.getByText(words("Recording .* of (\\d+ ms|\\d\\.?\\d* s)")).first())
         .isVisible();
     button("Hold").click();
     keepsTheRules();

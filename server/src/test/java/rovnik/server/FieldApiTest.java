@@ -124,6 +124,53 @@ public class FieldApiTest extends BuoyBench {
     assertEquals(value(bursts, "length"), 14e-6, 0.1e-6, bursts.toString());
     assertEquals(value(bursts, "burstLevel"), -47, 0.8);
     assertEquals(value(bursts, "carrierFrequency"), 212e6, 500);
+    aBurstByItself(fast);
+  }
+
+  /** What is cut out of a look is that burst alone: whatever measures it is gated by it. */
+  private void aBurstByItself(long fast) {
+    String path = "/api/live/i" + fast + "/bursts";
+    server.json(server.send("POST", path + "/hold", "{}"), 200);
+    JsonNode row = outcome(fast, "bursts").get("tables").get(0).get("rows").get(3).get("cells");
+    double start = row.get(0).get("value").asDouble();
+    double length = row.get(1).get("value").asDouble();
+    JsonNode cut =
+        server.json(
+            server.send(
+                "POST",
+                path + "/recording",
+                "{\"name\":\"burst 4\",\"fromSeconds\":" + start + ",\"seconds\":" + length + "}"),
+            201);
+    long id = cut.get("id").asLong();
+    assertEquals(cut.get("seconds").asDouble(), 14e-6, 0.5e-6);
+    JsonNode level = measure(id, "amplitude", "{\"bandHz\":0}", 200).get("outcome");
+    assertEquals(value(level, "meanLevel"), -47, 0.8);
+    // A recording can be cut as well, and keeps what is known of it.
+    JsonNode half =
+        server.json(
+            server.send(
+                "POST",
+                "/api/live/r" + id + "/amplitude/recording",
+                "{\"name\":\"its second half\",\"fromSeconds\":7e-6,\"seconds\":1}"),
+            201);
+    assertEquals(half.get("seconds").asDouble(), cut.get("seconds").asDouble() - 7e-6, 0.3e-6);
+    assertEquals(half.get("levelUnit").asString(), "dBm");
+    assertEquals(
+        value(
+            measure(half.get("id").asLong(), "amplitude", "{\"bandHz\":0}", 200).get("outcome"),
+            "meanLevel"),
+        -47,
+        0.8);
+    for (String source : new String[] {path, "/api/live/r" + id + "/amplitude"}) {
+      JsonNode outside =
+          server.json(
+              server.send(
+                  "POST",
+                  source + "/recording",
+                  "{\"name\":\"x\",\"fromSeconds\":1000,\"seconds\":1}"),
+              400);
+      assertEquals(outside.get("field").asString(), "fromSeconds", outside.toString());
+    }
   }
 
   private void plug(long holder, String what) {

@@ -54,6 +54,28 @@ public record IqRecord(
     return (int) Math.rint((seconds - startSeconds) * sampleRateHz);
   }
 
+  /**
+   * A stretch of it as a record of its own, which begins at 0 s.
+   *
+   * @param fromSeconds as this one counts
+   * @throws Refusal if it lies outside
+   */
+  public IqRecord cut(double fromSeconds, double seconds) {
+    int from = sampleAt(fromSeconds);
+    int samples = (int) Math.min(Math.rint(seconds * sampleRateHz), sampleCount() - (double) from);
+    if (from < 0 || samples < 1) {
+      throw new Refusal(
+          "fromSeconds",
+          "The record is " + sampleCount() / sampleRateHz + " s long; the stretch lies outside.");
+    }
+    return new IqRecord(
+        java.util.Arrays.copyOfRange(iq, 2 * from, 2 * (from + samples)),
+        sampleRateHz,
+        centreHz,
+        fullScaleDbm,
+        overload);
+  }
+
   public boolean calibrated() {
     return !Double.isNaN(fullScaleDbm);
   }

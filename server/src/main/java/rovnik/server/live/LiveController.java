@@ -221,26 +221,18 @@ class LiveController {
             .orElseThrow(() -> Conflict.state("There is nothing to hear of this look.")));
   }
 
-  /**
-   * Which samples become a recording.
-   *
-   * @param seconds the newest, at most; without what lies before a gap
-   */
-  @Schema(name = "LiveRecord")
-  record Record(String name, double seconds) {}
-
-  /** Keeps the newest samples of a stream as a recording. */
+  /** Keeps a stretch of what is looked at as a recording: of a look, a stream, a recording. */
   @PostMapping("/recording")
   @ResponseStatus(HttpStatus.CREATED)
-  RecordingDto record(
-      @PathVariable String source, @PathVariable String measurement, @RequestBody Record record) {
-    if (!(record.seconds() > 0 && record.seconds() <= LONGEST_RECORDING_SECONDS)) {
+  RecordingDto cut(
+      @PathVariable String source, @PathVariable String measurement, @RequestBody Cut wanted) {
+    if (!(wanted.seconds() > 0 && wanted.seconds() <= LONGEST_RECORDING_SECONDS)) {
       throw Refusals.range("seconds", 0, LONGEST_RECORDING_SECONDS, "s");
     }
+    String name = Refusals.named(wanted.name(), "name", "recording");
     return sessions
         .session(source, measurement)
-        .measuring()
-        .record(Refusals.named(record.name(), "name", "recording"), record.seconds());
+        .cut(new Cut(name, wanted.fromSeconds(), wanted.seconds()));
   }
 
   @PostMapping("/keep")

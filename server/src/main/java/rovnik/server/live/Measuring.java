@@ -97,11 +97,11 @@ public interface Measuring<S> {
   KeptLook.Parts kept(Look look, S settings, JobDto job);
 
   /**
-   * Keeps the newest samples of what goes on as a recording, without a gap.
+   * Keeps a stretch of what is looked at as a recording, without a gap.
    *
-   * @param seconds at most
+   * @param look the newest; null if there is none
    */
-  default RecordingDto record(String name, double seconds) {
+  default RecordingDto cut(Cut wanted, @Nullable Look look) {
     throw Conflict.state("No samples are held here. Keep a run instead.");
   }
 

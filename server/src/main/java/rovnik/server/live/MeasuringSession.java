@@ -15,6 +15,7 @@ import rovnik.server.config.Conflict;
 import rovnik.server.gate.PowerGate;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.recordings.RecordingDto;
 import rovnik.server.runs.KeptLook;
 import rovnik.server.runs.KeptRun;
 import tools.jackson.databind.json.JsonMapper;
@@ -519,6 +520,12 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
         && n.look().settled()
         && n.settings().equals(settings)
         && n.job().equals(job);
+  }
+
+  /** Keeps a stretch of what is looked at as a recording. */
+  RecordingDto cut(Cut wanted) {
+    Showing.Newest<S> n = showing.peek();
+    return measuring.cut(wanted, n == null ? null : n.look());
   }
 
   /** The newest look, or a {@link Conflict} if there is none. */

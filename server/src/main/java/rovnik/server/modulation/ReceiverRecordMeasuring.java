@@ -1,5 +1,6 @@
 package rovnik.server.modulation;
 
+import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.modulation.RecordMeasurement;
@@ -8,12 +9,14 @@ import rovnik.core.signal.IqRecord;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.IqSetup;
-import rovnik.server.bench.BenchService;
+import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
-import rovnik.server.jobs.JobService;
+import rovnik.server.live.Cut;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.live.Look;
 import rovnik.server.live.Workbench;
+import rovnik.server.recordings.RecordingDto;
+import rovnik.server.recordings.RecordingService;
 
 /**
  * What is measured of one record after the other of a receiver.
@@ -21,14 +24,16 @@ import rovnik.server.live.Workbench;
  * @param <S> settings
  */
 final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfReceiver<S> {
+  private final RecordingService recordings;
+
   // Touched by the instrument's thread only.
   private Plan plan;
   private RecordMeasurement.Gathering gathering = (record, context) -> Outcome.words("", "", "");
   private @Nullable RecordLook last;
 
-  ReceiverRecordMeasuring(
-      RecordKind<S> kind, long instrument, BenchService bench, JobService jobs) {
-    super(kind, instrument, bench, jobs);
+  ReceiverRecordMeasuring(RecordKind<S> kind, long instrument, RecordKind.Parts parts) {
+    super(kind, instrument, parts.bench(), parts.jobs());
+    this.recordings = parts.recordings();
   }
 
   @Override
@@ -96,6 +101,24 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
           }
         };
     return new RecordBench<>(looks, bench, settings, job, voice);
+  }
+
+  /** Where the record of a look ends is what came last. */
+  @Override
+  public RecordingDto cut(Cut wanted, @Nullable Look look) {
+    IqRecord r = look == null ? null : ((RecordLook) look).record();
+    if (r == null) {
+      throw Conflict.state("Nothing was taken yet. Start the measurement first.");
+    }
+    Double from = wanted.fromSeconds();
+    double begins = from == null ? Math.max(0, r.endSeconds() - wanted.seconds()) : from;
+    return recordings.keep(
+        wanted.name(),
+        "file",
+        r.cut(begins, wanted.seconds()),
+        able().accuracy(),
+        sourceName(),
+        Instant.now());
   }
 
   /** The record that stands still, read with other settings, if it would have been taken so. */

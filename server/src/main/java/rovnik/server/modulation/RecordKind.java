@@ -151,6 +151,6 @@ public final class RecordKind<S extends RecordSettings<S>>
     if (named.ongoing()) {
       return new StreamRecordMeasuring<>(this, id, parts);
     }
-    return new ReceiverRecordMeasuring<>(this, id, parts.bench(), parts.jobs());
+    return new ReceiverRecordMeasuring<>(this, id, parts);
   }
 }

@@ -8,6 +8,7 @@ import rovnik.core.path.PathCorrection;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.live.Cut;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
 
@@ -65,6 +66,17 @@ public class RecordedStretches {
             job.limits().toCore(),
             r.overload() ? List.of("clipped") : List.of())
         .with(job.knownRates());
+  }
+
+  /** A stretch of a recording as another one. */
+  RecordingDto cut(long recording, Cut wanted) {
+    RecordingDto r = recordings.find(recording);
+    Double from = wanted.fromSeconds();
+    return recordings.cut(
+        recording,
+        wanted.name(),
+        from == null ? Math.max(0, r.seconds() - wanted.seconds()) : from,
+        wanted.seconds());
   }
 
   RecordingDto find(long recording) {

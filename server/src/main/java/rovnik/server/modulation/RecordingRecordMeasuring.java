@@ -6,6 +6,7 @@ import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.Instrument;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.live.Cut;
 import rovnik.server.live.Look;
 import rovnik.server.live.Measuring;
 import rovnik.server.recordings.RecordingDto;
@@ -87,6 +88,11 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
                     new RecordLook.Facts(r.sampleRateHz(), s.record().sampleCount(), null, null),
                     last));
     return last;
+  }
+
+  @Override
+  public RecordingDto cut(Cut wanted, @Nullable Look look) {
+    return recorded.cut(recording, wanted);
   }
 
   @Override

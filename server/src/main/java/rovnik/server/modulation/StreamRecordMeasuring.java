@@ -21,6 +21,7 @@ import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.IqSetup;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.live.Cut;
 import rovnik.server.live.Look;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -55,7 +56,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   private RecordMeasurement.Gathering gathering = (record, context) -> Outcome.words("", "", "");
   private @Nullable RecordLook last;
   private long lookedNanos;
-  private double originSeconds = Double.NaN;
+  private volatile double originSeconds = Double.NaN;
   private String identity = "";
   private int keptWanted;
   private int mostKept;
@@ -273,14 +274,23 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   }
 
   @Override
-  public RecordingDto record(String name, double seconds) {
+  public RecordingDto cut(Cut wanted, @Nullable Look look) {
     Held now = held;
-    SampleRing.Stretch newest =
-        now == null ? null : now.ring().newest(Math.max(1, now.number(seconds)));
-    if (newest == null) {
+    if (now == null) {
       throw Conflict.state("The ring holds nothing yet. Start the measurement first.");
     }
-    return kept(now, name, newest);
+    Double begins = wanted.fromSeconds();
+    long samples = Math.max(1, now.number(wanted.seconds()));
+    long from = begins == null ? 0 : now.number(originSeconds + begins);
+    SampleRing.Stretch found =
+        begins == null
+            ? now.ring().newest(samples)
+            : now.ring().around(from + samples / 2, from, from + samples);
+    if (found == null) {
+      throw new Refusal(
+          "fromSeconds", "The ring does not hold that: samples are missing, or newer ones came.");
+    }
+    return kept(now, wanted.name(), found);
   }
 
   private Outcome withSaved(Outcome o) {

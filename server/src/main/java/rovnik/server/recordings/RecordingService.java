@@ -1,5 +1,6 @@
 package rovnik.server.recordings;
 
+import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
@@ -10,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Instant;
+import java.time.format.DateTimeParseException;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
@@ -242,6 +244,79 @@ public class RecordingService {
     } catch (IOException e) {
       folder.drop(fileName);
       throw new UncheckedIOException(e);
+    }
+  }
+
+  /**
+   * A stretch of a recording as another one, with all that is known of the first.
+   *
+   * @param seconds at most
+   */
+  public RecordingDto cut(long id, String name, double fromSeconds, double seconds) {
+    AcquisitionRow r = row(id);
+    double rate = r.sampleRateHz();
+    long first = Math.round(fromSeconds * rate);
+    long samples = Math.min(Math.round(seconds * rate), r.samples() - first);
+    if (!(fromSeconds >= 0) || samples < 1) {
+      throw new Refusal(
+          "fromSeconds",
+          "The recording is " + r.samples() / rate + " s long; the stretch lies outside of it.");
+    }
+    SampleFormat format = SampleFormat.parse(r.datatype());
+    SigMf meta =
+        new SigMf(
+            format,
+            rate,
+            r.centreHz(),
+            r.fullScaleDbm() == null ? Double.NaN : r.fullScaleDbm(),
+            name,
+            later(r.recordedAt(), first / rate),
+            r.hardware(),
+            accuracy(r));
+    String fileName = UUID.randomUUID() + ".sigmf-data";
+    try (InputStream in = Files.newInputStream(folder.file(r.fileName()))) {
+      in.skipNBytes(first * format.bytesPerSample());
+      String sha256 = folder.store(fileName, new Bounded(in, samples * format.bytesPerSample()));
+      return insert(name, "file", meta, samples, r.overload(), fileName, sha256);
+    } catch (IOException e) {
+      folder.drop(fileName);
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  /** So many seconds after an instant, if that is one. */
+  private static String later(@Nullable String instant, double seconds) {
+    try {
+      return Instant.parse(instant == null ? "" : instant)
+          .plusNanos(Math.round(seconds * 1e9))
+          .toString();
+    } catch (DateTimeParseException unknown) {
+      return "";
+    }
+  }
+
+  /** The first bytes of another stream. */
+  private static final class Bounded extends FilterInputStream {
+    private long left;
+
+    Bounded(InputStream in, long bytes) {
+      super(in);
+      left = bytes;
+    }
+
+    @Override
+    public int read() throws IOException {
+      return left-- > 0 ? super.read() : -1;
+    }
+
+    @Override
+    public int read(byte[] into, int from, int length) throws IOException {
+      if (left <= 0) {
+        return -1;
+      }
+      int got = super.read(into, from, (int) Math.min(length, left));
+      left -= Math.max(0, got);
+      return got;
     }
   }
 
