@@ -19,7 +19,8 @@ export function AudioSentence({ model, recording }: SentenceProps<ListenSettings
   const wrong = (field: string) => (problem?.field === field ? problem.message : undefined);
   const of = { settings: s, recording, wrong, change };
   const oneSide = s.mode === "usb" || s.mode === "lsb";
-  const unit = { level: "dBm", quieting: "dB", tone: "Hz" }[s.squelchBy];
+  const levels = model.frame?.outcome.series.find((x) => x.id === "level")?.unit ?? "dBm";
+  const unit = { level: levels, quieting: "dB", tone: "Hz" }[s.squelchBy];
   return (
     <div className={classes.sentence}>
       <Choice

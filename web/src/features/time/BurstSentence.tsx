@@ -98,20 +98,20 @@ export function BurstSentence({ model, recording, job }: SentenceProps<BurstSett
 /** One burst becomes a recording: whatever measures that is gated by the burst. */
 function KeepBurst({ model }: { model: RecordsModel<BurstSettings> }) {
   const [number, setNumber] = useState(1);
+  const found = burst(model.frame?.outcome, number);
   return (
-    <KeepRecording
-      model={model}
-      label="Keep burst"
-      stretch={() => burst(model.frame?.outcome, number)}
-    >
+    <KeepRecording model={model} label="Keep burst" stretch={() => found}>
       <QuantityField
         label="Burst to keep"
         unit=""
         value={number}
-        format={(v) => String(v)}
+        format={(v) => `${v}`}
         next={(v, up) => Math.max(1, v + (up ? 1 : -1))}
         onCommit={(v) => setNumber(Math.max(1, Math.round(v)))}
       />
+      {typeof found !== "string" && found.fromSeconds !== null && (
+        <Text fz="sm">at {formatEngineering(found.fromSeconds, "s")}</Text>
+      )}
     </KeepRecording>
   );
 }

@@ -94,7 +94,7 @@ public record ListenSettings(
       out.add(Fact.of("begins at", startSeconds, "s"));
     }
     out.add(Fact.of("audio filter", audio.words()));
-    out.add(Fact.of("squelch", squelch.words("dBm")));
+    out.add(Fact.of("squelch", squelch.words("dBm or dBFS")));
     return List.copyOf(out);
   }
 }

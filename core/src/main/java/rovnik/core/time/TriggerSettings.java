@@ -2,8 +2,10 @@ package rovnik.core.time;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.result.Fact;
+import rovnik.core.units.Seconds;
 
 /**
  * What is waited for, and how much around it is of interest.
@@ -101,8 +103,8 @@ public record TriggerSettings(
 
   /** What a level must last to be one, in words; empty for any. */
   String lasting() {
-    String least = rovnik.core.units.Seconds.words(leastSeconds);
-    String most = rovnik.core.units.Seconds.words(mostSeconds);
+    String least = Seconds.words(leastSeconds);
+    String most = Seconds.words(mostSeconds);
     if (Double.isInfinite(mostSeconds)) {
       return leastSeconds > 0 ? " for " + least + " or longer" : "";
     }
@@ -126,7 +128,7 @@ public record TriggerSettings(
       return List.copyOf(out);
     }
     out.add(Fact.of("trigger", "the power " + by.words() + " the level" + lasting()));
-    out.add(Fact.of("trigger level", levelDb, "dBm"));
+    out.add(Fact.of("trigger level", String.format(Locale.ROOT, "%.1f dBm or dBFS", levelDb)));
     if (pauseSeconds > 0) {
       out.add(Fact.of("pauses up to", pauseSeconds, "s"));
     }
