@@ -75,7 +75,7 @@ public class StreamApiTest extends BuoyBench {
     awaitTrue(
         () -> {
           for (JsonNode r : server.json(server.get("/api/recordings"), 200)) {
-            found[0] = r.get("name").asString().equals(name) ? r : found[0];
+            found[0] = r.get("name").asString().startsWith(name) ? r : found[0];
           }
           return found[0] != null;
         });

@@ -3,6 +3,8 @@ package rovnik.server.modulation;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
@@ -48,6 +50,9 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   /** Looks follow one another no faster. */
   private static final long LOOK_NANOS = 50_000_000;
 
+  private static final DateTimeFormatter CLOCK =
+      DateTimeFormatter.ofPattern("HH:mm:ss").withZone(ZoneOffset.UTC);
+
   private final RecordingService recordings;
   private final Rings rings;
 
@@ -78,6 +83,11 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
 
     double seconds(long number) {
       return number / setup.sampleRateHz();
+    }
+
+    /** How long before its newest sample another one was taken, seconds. */
+    double ago(long number) {
+      return newest.startSeconds() - seconds(number);
     }
   }
 
@@ -242,7 +252,8 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       long from = now.number(origin + k.fromSeconds());
       long to = now.number(origin + k.toSeconds());
       SampleRing.Stretch stretch = now.ring().around((from + to) / 2, from, to);
-      String name = k.name() + " of " + sourceName();
+      Instant began = now.endedAt().minusNanos((long) (1e9 * now.ago(from)));
+      String name = k.name() + " of " + sourceName() + ", " + CLOCK.format(began) + " UTC";
       rings.later(() -> into.add(saved(now, name, stretch, origin)));
     }
   }
@@ -261,7 +272,6 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   }
 
   private RecordingDto kept(Held from, String name, SampleRing.Stretch stretch) {
-    double ago = from.newest().startSeconds() - from.seconds(stretch.first());
     return recordings.keep(
         name,
         "file",
@@ -270,7 +280,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
         from.ring().read(stretch),
         able().accuracy(),
         identity,
-        from.endedAt().minusNanos((long) (ago * 1e9)));
+        from.endedAt().minusNanos((long) (1e9 * from.ago(stretch.first()))));
   }
 
   @Override
