@@ -1,6 +1,7 @@
 package rovnik.server;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
 import java.io.IOException;
@@ -16,11 +17,12 @@ public class StreamApiTest extends BuoyBench {
       "{\"centreHz\":164.2e6,\"bandHz\":25e3,\"seconds\":4,\"levelDb\":-80,\"leastSeconds\":0.2,"
           + "\"beforeSeconds\":0.1,\"afterSeconds\":0.3,\"referenceLevelDbm\":-50}";
   private long fast;
+  private long input;
 
   @BeforeMethod
   public void plug() {
     fast = add("Fast", "IQ_RECEIVER", server.bench().fastReceiverPort(), "scpi-iq-fast");
-    long input = add("Input", "PART_HOLDER", server.bench().fastInputPort(), "scpi-parts");
+    input = add("Input", "PART_HOLDER", server.bench().fastInputPort(), "scpi-parts");
     awaitTrue(() -> state(fast).equals("CONNECTED") && state(input).equals("CONNECTED"));
     control(input, "part", "aerial on the quay");
   }
@@ -160,6 +162,30 @@ public class StreamApiTest extends BuoyBench {
 
   private double value(String id) {
     return reading(outcome(), id).get("value").asDouble();
+  }
+
+  /** A level that the converter does not take: look and recording say so. */
+  @Test
+  public void anOverloadIsSaid() {
+    long generator =
+        add("Gen", "SIGNAL_GENERATOR", server.bench().generatorPort(), "scpi-generator");
+    awaitTrue(() -> state(generator).equals("CONNECTED"));
+    control(input, "part", "RF output");
+    control(generator, "frequency", "164.2e6", "level", "5", "output", "on");
+    begin("{\"triggerBy\":\"none\"}");
+    awaitTrue(() -> outcome() != null && outcome().get("marks").toString().contains("overload"));
+    assertTrue(keptNow("too high").get("overload").asBoolean());
+    control(generator, "level", "-30");
+    awaitTrue(() -> !outcome().get("marks").toString().contains("overload"));
+    // Longer than what the ring still holds of the time before.
+    double since = value("watched");
+    awaitTrue(() -> value("watched") > since + 8, 60);
+    assertFalse(keptNow("low enough").get("overload").asBoolean());
+  }
+
+  private JsonNode keptNow(String name) {
+    String cut = "{\"name\":\"" + name + "\",\"seconds\":0.5}";
+    return server.json(server.send("POST", trigger(fast, "/recording"), cut), 201);
   }
 
   @Test

@@ -136,9 +136,9 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
   }
 
   /** Why what was just taken must not be trusted. */
-  protected static List<String> marks(IqReceiver receiver, IqRecord record) {
+  protected static List<String> marks(IqReceiver receiver, boolean overload) {
     List<String> marks = new ArrayList<>();
-    if (record.overload()) {
+    if (overload) {
       marks.add("overload");
     }
     if (receiver.protectionTripped()) {

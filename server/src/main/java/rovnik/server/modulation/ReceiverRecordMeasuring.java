@@ -67,7 +67,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
     receiver.configure(with.setup());
     IqRecord taken = receiver.acquire();
     IqRecord record = copied(taken);
-    return look(record, with, into, marks(receiver, record), before);
+    return look(record, with, into, marks(receiver, record.overload()), before);
   }
 
   @Override

@@ -61,6 +61,10 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   private RecordMeasurement.Gathering gathering = (record, context) -> Outcome.words("", "", "");
   private @Nullable RecordLook last;
   private long lookedNanos;
+
+  /** In a block since the last look. */
+  private boolean overloaded;
+
   private volatile double originSeconds = Double.NaN;
   private String identity = "";
   private int keptWanted;
@@ -189,6 +193,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       identity = receiver.identity();
     }
     hold(taken);
+    overloaded |= taken.overload();
     IqRecord block = sinceItBegan(taken);
     long now = System.nanoTime();
     if (now - lookedNanos < LOOK_NANOS && last != null && last.refused().isEmpty()) {
@@ -197,7 +202,8 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       return null;
     }
     lookedNanos = now;
-    RecordLook look = look(copied(block), plan, gathering::more, marks(receiver, taken), last);
+    RecordLook look = look(copied(block), plan, gathering::more, marks(receiver, overloaded), last);
+    overloaded = false;
     keep();
     last = look.with(withSaved(look.outcome()), asked >= keptWanted);
     return last;
@@ -221,11 +227,16 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       present = new Held(rings.ring(ringSamples(plan)), plan.setup(), block, Instant.now());
     }
     try {
-      present.ring().append(block.iq(), present.number(block.startSeconds()));
+      present.ring().append(block.iq(), present.number(block.startSeconds()), block.overload());
     } catch (IOException e) {
       throw new Refusal("seconds", "The ring cannot be written: " + e.getMessage(), e);
     }
     held = present.after(like(block));
+  }
+
+  private static IqRecord withOverload(IqRecord r, boolean overload) {
+    return new IqRecord(
+        r.iq(), r.sampleRateHz(), r.centreHz(), r.fullScaleDbm(), overload, r.startSeconds());
   }
 
   /** A record without samples that says what they are. */
@@ -275,7 +286,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     return recordings.keep(
         name,
         "file",
-        from.newest(),
+        withOverload(from.newest(), stretch.overload()),
         stretch.samples(),
         from.ring().read(stretch),
         able().accuracy(),

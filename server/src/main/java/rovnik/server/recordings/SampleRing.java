@@ -31,6 +31,10 @@ public final class SampleRing implements AutoCloseable {
   private final FileChannel channel;
   private final long capacity;
   private final Deque<Seam> seams = new ArrayDeque<>();
+
+  /** Positions from and to which the converter was overloaded. */
+  private final Deque<long[]> overloads = new ArrayDeque<>();
+
   private ByteBuffer buffer = ByteBuffer.allocateDirect(0);
   private long written;
 
@@ -42,8 +46,9 @@ public final class SampleRing implements AutoCloseable {
    *
    * @param first number of the first
    * @param position of the first, counted from when the ring was made
+   * @param overload the converter was overloaded in a block that it is of
    */
-  public record Stretch(long first, long samples, long position) {}
+  public record Stretch(long first, long samples, long position, boolean overload) {}
 
   SampleRing(Path file, long capacity) {
     this.capacity = capacity;
@@ -73,8 +78,9 @@ public final class SampleRing implements AutoCloseable {
    * Appends samples, in place of the oldest.
    *
    * @param number of the first; where it does not follow the last one, samples are missing
+   * @param overload the converter was overloaded among them
    */
-  public void append(float[] iq, long number) throws IOException {
+  public void append(float[] iq, long number, boolean overload) throws IOException {
     int samples = iq.length / 2;
     if (buffer.capacity() < samples * BYTES) {
       buffer = ByteBuffer.allocateDirect(samples * BYTES).order(ByteOrder.LITTLE_ENDIAN);
@@ -90,14 +96,17 @@ public final class SampleRing implements AutoCloseable {
       channel.write(buffer, at);
       buffer.limit(end);
     }
-    appended(number, samples);
+    appended(number, samples, overload);
   }
 
   private synchronized long written() {
     return written;
   }
 
-  private synchronized void appended(long number, int samples) {
+  private synchronized void appended(long number, int samples, boolean overload) {
+    if (overload) {
+      overloaded(written, written + samples);
+    }
     Seam last = seams.peekLast();
     if (last == null || last.number() + written - last.position() != number) {
       if (last != null && number < last.number()) {
@@ -109,6 +118,24 @@ public final class SampleRing implements AutoCloseable {
     while (seams.size() > 1 && (second().position() <= oldest() || seams.size() > MOST_SEAMS)) {
       seams.removeFirst();
     }
+    while (!overloads.isEmpty() && overloads.peekFirst()[1] <= oldest()) {
+      overloads.removeFirst();
+    }
+  }
+
+  private void overloaded(long from, long to) {
+    long[] last = overloads.peekLast();
+    if (last != null && (last[1] == from || overloads.size() > MOST_SEAMS)) {
+      last[1] = to;
+    } else {
+      overloads.addLast(new long[] {from, to});
+    }
+  }
+
+  private Stretch stretch(long first, long samples, long position) {
+    boolean overload =
+        overloads.stream().anyMatch(o -> o[0] < position + samples && o[1] > position);
+    return new Stretch(first, samples, position, overload);
   }
 
   private Seam second() {
@@ -134,7 +161,7 @@ public final class SampleRing implements AutoCloseable {
       if (sample >= first && sample < last) {
         long low = Math.max(first, from);
         long high = Math.min(last, to);
-        return new Stretch(low, high - low, begin + low - first);
+        return stretch(low, high - low, begin + low - first);
       }
       end = s.position();
     }

@@ -47,7 +47,7 @@ public class SampleRingTest {
       iq[2 * i] = number + i;
       iq[2 * i + 1] = -(number + i);
     }
-    ring.append(iq, number);
+    ring.append(iq, number, number == 230);
   }
 
   private static long[] numbers(InputStream in) throws IOException {
@@ -105,11 +105,13 @@ public class SampleRingTest {
   public void theNewestEndAtAGap() throws IOException {
     assertNull(ring.newest(10));
     append(0, 100);
-    append(200, 50);
-    assertEquals(ring.newest(20), new SampleRing.Stretch(230, 20, 130));
-    assertEquals(ring.newest(500), new SampleRing.Stretch(200, 50, 100));
+    append(200, 30);
+    append(230, 20);
+    assertEquals(ring.newest(20), new SampleRing.Stretch(230, 20, 130, true));
+    assertEquals(ring.newest(500), new SampleRing.Stretch(200, 50, 100, true));
+    assertEquals(ring.around(210, 200, 230), new SampleRing.Stretch(200, 30, 100, false));
     append(5, 10); // the receiver began anew
-    assertEquals(ring.newest(500), new SampleRing.Stretch(5, 10, 150));
+    assertEquals(ring.newest(500), new SampleRing.Stretch(5, 10, 150, false));
     assertNull(ring.around(220, 0, 1000));
   }
 
