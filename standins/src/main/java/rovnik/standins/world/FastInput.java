@@ -3,9 +3,9 @@ package rovnik.standins.world;
 import java.util.List;
 
 /**
- * What the fast receiver is plugged into: an output of the generator, or something in the field. It
- * has a time of its own, so that what it receives without a gap goes on however much others receive
- * meanwhile.
+ * What the fast receiver is plugged into: an output of the generator, or something in the field.
+ * The field has a time of its own, so that what is received there without a gap goes on however
+ * much others receive meanwhile; at the generator it is the same for all.
  */
 public final class FastInput implements PortSignal {
   private static final String AERIAL = "aerial on the quay";
@@ -18,13 +18,13 @@ public final class FastInput implements PortSignal {
   private final GeneratorLine line;
   private final Aerial aerial;
   private final LoggerBoard board;
-  private final Clock clock = new Clock();
   private String plugged = CHOICES.get(0);
 
   public FastInput(World world) {
-    this.line = new GeneratorLine(world.generator(), clock);
-    this.aerial = new Aerial(clock);
-    this.board = new LoggerBoard(clock);
+    this.line = new GeneratorLine(world);
+    Clock field = new Clock();
+    this.aerial = new Aerial(field);
+    this.board = new LoggerBoard(field);
   }
 
   public synchronized void plug(String wanted) {
@@ -48,7 +48,7 @@ public final class FastInput implements PortSignal {
 
   @Override
   public Clock clock() {
-    return clock;
+    return now().clock();
   }
 
   @Override

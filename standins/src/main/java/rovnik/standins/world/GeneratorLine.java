@@ -12,12 +12,8 @@ public final class GeneratorLine implements PortSignal {
   private String output = OUTPUTS.get(0);
 
   public GeneratorLine(World world) {
-    this(world.generator(), world.clock());
-  }
-
-  GeneratorLine(GeneratorOutput generator, Clock clock) {
-    this.clock = clock;
-    this.generator = generator;
+    this.clock = world.clock();
+    this.generator = world.generator();
   }
 
   /** Plugs the cable into another output. */
