@@ -46,8 +46,9 @@ public interface RecordMeasurement {
    * A stretch of what was taken that is worth keeping.
    *
    * @param name what it is, such as "trigger 3"
+   * @param atSeconds what it is kept for: where samples are missing, this side of them counts
    */
-  record Kept(String name, double fromSeconds, double toSeconds) {}
+  record Kept(String name, double fromSeconds, double atSeconds, double toSeconds) {}
 
   /** What several records show together. */
   @FunctionalInterface

@@ -250,6 +250,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
             new RecordMeasurement.Kept(
                 "trigger " + e.number(),
                 Math.max(beginsSeconds, (e.sample() - before) / rateHz),
+                e.sample() / rateHz,
                 (e.sample() + after) / rateHz));
       }
     }

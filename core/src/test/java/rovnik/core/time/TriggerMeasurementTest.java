@@ -282,6 +282,7 @@ public class TriggerMeasurementTest {
     List<RecordMeasurement.Kept> kept = g.toKeep();
     assertEquals(kept.size(), 2);
     assertEquals(kept.get(0).fromSeconds(), 0.0092, 1e-6);
+    assertEquals(kept.get(0).atSeconds(), 0.0102, 1e-6);
     assertEquals(kept.get(0).toSeconds(), 0.0122, 1e-6);
     assertEquals(kept.get(1).name(), "trigger 2");
     assertTrue(g.toKeep().isEmpty(), "asked for already");

@@ -262,7 +262,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
       double origin = originSeconds;
       long from = now.number(origin + k.fromSeconds());
       long to = now.number(origin + k.toSeconds());
-      SampleRing.Stretch stretch = now.ring().around((from + to) / 2, from, to);
+      SampleRing.Stretch stretch = now.ring().around(now.number(origin + k.atSeconds()), from, to);
       Instant began = now.endedAt().minusNanos((long) (1e9 * now.ago(from)));
       String name = k.name() + " of " + sourceName() + ", " + CLOCK.format(began) + " UTC";
       rings.later(() -> into.add(saved(now, name, stretch, origin)));
