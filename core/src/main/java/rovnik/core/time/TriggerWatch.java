@@ -125,7 +125,10 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
       long missing = Math.round((record.startSeconds() - endSeconds) * fs);
       if (missing > 0) {
         gaps++;
-        lost += missing;
+        // Beside a gap the filter rings: nothing is found there, so it was not seen.
+        double rings = 2 * blind() / rateHz;
+        lost += missing + Math.round(rings * fs);
+        seenSeconds -= rings;
       }
       resume(fs, record.startSeconds());
     }

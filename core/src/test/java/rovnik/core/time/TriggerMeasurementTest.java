@@ -268,6 +268,9 @@ public class TriggerMeasurementTest {
     g.take(piece(iq, 31_000, 60_000), MeasurementContext.BARE);
     Outcome o = g.add(piece(iq, 77_777, 100_000), MeasurementContext.BARE);
     assertEquals(column(o, 1).length, 0, o.summary());
+    double rings = 2 * 2 * 13.34 / 50e3; // on both sides of two gaps
+    double lost = (31_000 - 30_123 + 77_777 - 60_000) / RATE;
+    assertEquals(reading(o, "seen"), 100 * (1 - (lost + rings) / 0.1), 0.04); // whole samples
     assertTrue(reading(o, "highest") < -95, "" + reading(o, "highest"));
   }
 
