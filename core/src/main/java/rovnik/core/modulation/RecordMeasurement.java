@@ -6,6 +6,7 @@ import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Sound;
+import rovnik.core.signal.TracesBeside;
 import rovnik.core.spectrum.MeasurementContext;
 
 /** What is measured of one record around one carrier. */
@@ -75,6 +76,11 @@ public interface RecordMeasurement {
       return List.of();
     }
 
+    /**
+     * What an oscilloscope took beside the record that is added next; without it, there was none.
+     */
+    default void beside(TracesBeside traces) {}
+
     /** What can be heard of all of them, where there is such. */
     default Optional<Sound> sound() {
       return Optional.empty();
@@ -84,6 +90,20 @@ public interface RecordMeasurement {
   /** Begins anew; where each record stands by itself there is nothing to gather. */
   default Gathering gathering() {
     return this::of;
+  }
+
+  /**
+   * Begins anew after other settings.
+   *
+   * @param before what was gathered with them: what of it still holds goes on
+   */
+  default Gathering gathering(Gathering before) {
+    return gathering();
+  }
+
+  /** What an oscilloscope takes at the same time, where that is a part of it. */
+  default Optional<TracesBeside.Wanted> beside() {
+    return Optional.empty();
   }
 
   /** True if it is measured of samples that go on without end and, if possible, without gaps. */

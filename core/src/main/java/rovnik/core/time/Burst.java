@@ -13,7 +13,7 @@ package rovnik.core.time;
  * @param droopDb how far the level falls from the beginning to the end
  * @param edgeSeconds how uncertain noise makes an edge
  */
-record Burst(
+public record Burst(
     double startSeconds,
     double endSeconds,
     double power,
@@ -23,7 +23,7 @@ record Burst(
     double fallSeconds,
     double droopDb,
     double edgeSeconds) {
-  double length() {
+  public double length() {
     return endSeconds - startSeconds;
   }
 }

@@ -31,6 +31,15 @@ public final class BurstMeasurement extends StretchMeasurement {
 
   @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
+    return look(record, context).outcome();
+  }
+
+  /** The bursts themselves, for what goes on from them. */
+  public FoundBursts found(IqRecord record, MeasurementContext context) {
+    return look(record, context).found();
+  }
+
+  private BurstOutcome look(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     RecordStretch stretch =
         RecordStretch.of(
@@ -50,7 +59,6 @@ public final class BurstMeasurement extends StretchMeasurement {
                 Math.min(RATE_OVER_BAND * settings.bandHz(), fs),
                 hz -> Math.exp(-Math.log(2) / 2 * (hz / half) * (hz / half)));
     BurstFinder found = new BurstFinder(settings, band);
-    return new BurstOutcome(settings, record, context, band, found, stretch.startSeconds())
-        .outcome();
+    return new BurstOutcome(settings, record, context, band, found, stretch.startSeconds());
   }
 }

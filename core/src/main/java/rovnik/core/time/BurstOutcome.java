@@ -108,6 +108,17 @@ final class BurstOutcome {
         List.of());
   }
 
+  FoundBursts found() {
+    return new FoundBursts(
+        bursts,
+        startSeconds,
+        found.power(),
+        band.rateHz(),
+        addDb,
+        found.firesOnNoise(),
+        bursts.isEmpty() ? none() : "");
+  }
+
   private List<ResultTable> tables() {
     if (bursts.isEmpty()) {
       return List.of();
