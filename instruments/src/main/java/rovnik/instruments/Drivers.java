@@ -6,6 +6,7 @@ import rovnik.instruments.iq.ScpiIqReceiver;
 import rovnik.instruments.network.ScpiNetworkAnalyzer;
 import rovnik.instruments.noise.NoiseSource;
 import rovnik.instruments.parts.PartHolder;
+import rovnik.instruments.scope.ScpiOscilloscope;
 import rovnik.instruments.scpi.ScpiConnection;
 import rovnik.instruments.scpi.Timeouts;
 import rovnik.instruments.source.ScpiFunctionSource;
@@ -46,6 +47,7 @@ public final class Drivers {
         case SIGNAL_SOURCE -> new ScpiSignalSource(connection, dialect);
         case SIGNAL_GENERATOR -> new ScpiSignalGenerator(connection, dialect);
         case FUNCTION_SOURCE -> new ScpiFunctionSource(connection, dialect);
+        case OSCILLOSCOPE -> new ScpiOscilloscope(connection, dialect);
         case STEP_ATTENUATOR -> StepAttenuator.over(connection, dialect);
         case NOISE_SOURCE -> NoiseSource.over(connection, dialect);
         case PART_HOLDER -> PartHolder.over(connection, dialect);

@@ -12,6 +12,7 @@ public enum InstrumentKind {
   SIGNAL_SOURCE("Signal source"),
   SIGNAL_GENERATOR("Vector generator"),
   FUNCTION_SOURCE("Function source"),
+  OSCILLOSCOPE("Oscilloscope"),
   STEP_ATTENUATOR("Switched pad"),
   NOISE_SOURCE("Noise source"),
   PART_HOLDER("Plugged part"),

@@ -6,6 +6,7 @@ import java.util.List;
 import rovnik.standins.rf.PartBench;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
+import rovnik.standins.world.BoardScope;
 import rovnik.standins.world.DataReceiver;
 import rovnik.standins.world.ExciterTap;
 import rovnik.standins.world.FastInput;
@@ -34,6 +35,7 @@ public final class Bench implements AutoCloseable {
     PartBench parts = new PartBench();
     FunctionOutput supply = new FunctionOutput();
     FastInput toFast = new FastInput(world);
+    BoardScope scope = new BoardScope(toFast.field(), seed + 47);
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -73,16 +75,24 @@ public final class Bench implements AutoCloseable {
                 paced),
             new ReceiverStandin(
                 "Rovnik,Fast digitizer stand-in,1,1.0",
-                new ReceiverFrontEnd(world, toFast, ReceiverTruth.FAST),
+                new ReceiverFrontEnd(world, toFast, ReceiverTruth.FAST).triggering(scope::trigger),
                 paced),
             new PartHolderStandin(
                 "Input of the fast receiver",
                 () -> FastInput.CHOICES,
                 toFast::plug,
-                toFast::plugged));
+                toFast::plugged),
+            new ScopeStandin(scope),
+            probe("First probe of the oscilloscope", scope, 0),
+            probe("Second probe of the oscilloscope", scope, 1));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
+  }
+
+  private static ScpiInstrument probe(String name, BoardScope scope, int channel) {
+    return new PartHolderStandin(
+        name, () -> BoardScope.NETS, net -> scope.touch(channel, net), () -> scope.net(channel));
   }
 
   public World world() {
@@ -177,6 +187,20 @@ public final class Bench implements AutoCloseable {
   /** Says what the fast receiver is plugged into. */
   public int fastInputPort() {
     return port(19);
+  }
+
+  /** Beside the fast receiver, on its trigger. */
+  public int oscilloscopePort() {
+    return port(20);
+  }
+
+  /** Says what the oscilloscope's first probe touches. */
+  public int firstProbePort() {
+    return port(21);
+  }
+
+  public int secondProbePort() {
+    return port(22);
   }
 
   /** Ports in the order of the getters. */

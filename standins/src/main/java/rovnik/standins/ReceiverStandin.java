@@ -165,6 +165,7 @@ class ReceiverStandin extends ScpiInstrument {
     }
     long began = System.nanoTime();
     boolean wasTripped = frontEnd.tripped();
+    frontEnd.trigger();
     float[] iq = frontEnd.record(centreHz, rateHz, points, attenuationDb);
     if (frontEnd.tripped() && !wasTripped) {
       raise(-310, "System error; input protection tripped, lower the level and send INP:PROT:CLE");

@@ -37,7 +37,8 @@ public final class DialectLibrary {
           "scpi-network",
           "scpi-data-receiver",
           "scpi-voice-receiver",
-          "scpi-function");
+          "scpi-function",
+          "scpi-oscilloscope");
 
   /** Those that come with the application do not change. */
   private static final Map<String, Dialect> OF_THE_APPLICATION = shipped();

@@ -21,6 +21,14 @@ public interface IqReceiver extends Instrument {
   IqRecord acquire();
 
   /**
+   * The same, begun now: never what was taken a moment ago for another. What waits for the
+   * receiver's trigger output gets it.
+   */
+  default IqRecord acquireNow() {
+    return acquire();
+  }
+
+  /**
    * The next samples of a stream: blocks that follow one another without a gap, as long as they are
    * asked for in time. The first call with a setup begins the stream; {@link #configure} and {@link
    * #acquire} end it.

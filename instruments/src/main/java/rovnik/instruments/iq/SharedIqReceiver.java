@@ -106,6 +106,12 @@ public final class SharedIqReceiver extends PassedOnReceiver {
     }
 
     @Override
+    public IqRecord acquireNow() {
+      forget();
+      return acquire();
+    }
+
+    @Override
     public IqRecord streamed(IqSetup setup) {
       return SharedIqReceiver.this.streamed(setup);
     }

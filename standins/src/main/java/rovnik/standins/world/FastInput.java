@@ -18,11 +18,11 @@ public final class FastInput implements PortSignal {
   private final GeneratorLine line;
   private final Aerial aerial;
   private final LoggerBoard board;
+  private final Clock field = new Clock();
   private String plugged = CHOICES.get(0);
 
   public FastInput(World world) {
     this.line = new GeneratorLine(world);
-    Clock field = new Clock();
     this.aerial = new Aerial(field);
     this.board = new LoggerBoard(field);
   }
@@ -36,6 +36,11 @@ public final class FastInput implements PortSignal {
 
   public synchronized String plugged() {
     return plugged;
+  }
+
+  /** The time of the field, the logger board's with it. */
+  public Clock field() {
+    return field;
   }
 
   private PortSignal now() {

@@ -6,6 +6,7 @@ public final class ReceiverFrontEnd {
   private final PortSignal port;
   private final ReceiverTruth truth;
   private double[] work = new double[0];
+  private Runnable triggerOutput = () -> {};
   private boolean tripped;
   private boolean clipped;
 
@@ -26,6 +27,17 @@ public final class ReceiverFrontEnd {
     this.world = world;
     this.port = port;
     this.truth = truth;
+  }
+
+  /** Connects its trigger output: a pulse at the first sample of each single record. */
+  public ReceiverFrontEnd triggering(Runnable input) {
+    triggerOutput = input;
+    return this;
+  }
+
+  /** A single record begins. */
+  public void trigger() {
+    triggerOutput.run();
   }
 
   public ReceiverTruth truth() {

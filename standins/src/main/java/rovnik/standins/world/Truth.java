@@ -257,6 +257,21 @@ public final class Truth {
   /** After the strobe that causes it. */
   public static final double LOGGER_LAG_SECONDS = 0.3e-6;
 
+  /** Its other nets: what the strobe could be taken for. */
+  public static final double LOGGER_CLOCK_SECONDS = 1e-3;
+
+  public static final double LOGGER_SLEEP_AFTER_STROBE_SECONDS = 40e-6;
+  public static final double LOGGER_WATCHDOG_SLOT_SECONDS = 5e-3;
+
+  /** The oscilloscope beside the fast receiver. */
+  public static final double SCOPE_TRIGGER_DELAY_SECONDS = 183e-9;
+
+  public static final double SCOPE_TRIGGER_JITTER_SECONDS = 1e-9;
+  public static final double SCOPE_CLOCK_FAST = 3e-6;
+  public static final double SCOPE_RATE_HZ = 200e6;
+  public static final double SCOPE_NOISE_VOLTS = 0.03;
+  public static final double SCOPE_GAIN = 1.01;
+
   /** Dock oscillator: a part for 5 V whose output follows its supply from 1.2 V on. */
   public static final double OSCILLATOR_HZ = 64e6;
 
