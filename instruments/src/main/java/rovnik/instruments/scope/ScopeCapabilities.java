@@ -26,7 +26,7 @@ public record ScopeCapabilities(
     double triggerDelaySeconds,
     double triggerDelayHalfWidth,
     double clockRelative) {
-  static ScopeCapabilities of(Dialect d) {
+  public static ScopeCapabilities of(Dialect d) {
     return new ScopeCapabilities(
         (int) d.fact("channels"),
         d.fact("fastestRateHz"),

@@ -365,6 +365,20 @@ public class BenchService implements UserFiles {
     return find(id).row.kind();
   }
 
+  /** Those of a kind, in the order in which they came. */
+  public List<Long> ofKind(InstrumentKind kind) {
+    return places.values().stream()
+        .filter(p -> p.row.kind() == kind)
+        .map(p -> p.row.id())
+        .sorted()
+        .toList();
+  }
+
+  /** The words that an instrument understands. */
+  public Dialect dialect(long id) {
+    return dialects.find(find(id).row.dialect());
+  }
+
   /**
    * Measuring without a job: straight at the instrument's port. What it stands is all that is
    * known.
@@ -399,7 +413,7 @@ public class BenchService implements UserFiles {
 
   /** What a network analyzer can do, from its dialect; it need not be connected. */
   public NetworkCapabilities networkCapabilities(long id) {
-    return NetworkCapabilities.of(dialects.find(find(id).row.dialect()));
+    return NetworkCapabilities.of(dialect(id));
   }
 
   /** Puts a part of measured data among those that can be plugged in. */
@@ -414,7 +428,7 @@ public class BenchService implements UserFiles {
 
   /** What the swept analyzer can do, from its dialect; it need not be connected. */
   public SweepCapabilities sweepCapabilities(long id) {
-    return SweepCapabilities.of(dialects.find(find(id).row.dialect()));
+    return SweepCapabilities.of(dialect(id));
   }
 
   public String nameOf(long id) {
@@ -423,7 +437,7 @@ public class BenchService implements UserFiles {
 
   /** What the receiver can do, from its dialect; it need not be connected. */
   public IqCapabilities capabilities(long id) {
-    return IqCapabilities.of(dialects.find(find(id).row.dialect()));
+    return IqCapabilities.of(dialect(id));
   }
 
   /** State of all sources and pads in words, by name: part of what is kept with a run. */
@@ -464,7 +478,7 @@ public class BenchService implements UserFiles {
 
   /** What a receiver under test tells, from its dialect; it need not be connected. */
   public TestedCapabilities testedCapabilities(long id) {
-    return TestedCapabilities.of(dialects.find(find(id).row.dialect()));
+    return TestedCapabilities.of(dialect(id));
   }
 
   /** A job with what the instruments at its combiners send now. */
@@ -629,7 +643,7 @@ public class BenchService implements UserFiles {
 
   /** Lowest and highest level that a source can be set to; refused if it cannot be set. */
   public double[] sourceRangeDbm(long id) {
-    Dialect dialect = dialects.find(find(id).row.dialect());
+    Dialect dialect = dialect(id);
     return new double[] {dialect.fact("lowestLevelDbm"), dialect.fact("highestLevelDbm")};
   }
 

@@ -81,7 +81,10 @@ class DemoData implements ApplicationRunner {
           "Function source",
           "Third receiver",
           "Fast receiver",
-          "Input of the fast receiver");
+          "Input of the fast receiver",
+          "Oscilloscope",
+          "First probe",
+          "Second probe");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -167,6 +170,9 @@ class DemoData implements ApplicationRunner {
     InstrumentDto fast = standin("Fast receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-fast");
     generator("Vector generator, seen by the fast receiver", generator, fast);
     standin("Input of the fast receiver", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Oscilloscope", InstrumentKind.OSCILLOSCOPE, "scpi-oscilloscope");
+    standin("First probe", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Second probe", InstrumentKind.PART_HOLDER, PARTS);
     new FieldJobs(jobs, setups, json).make(fast);
   }
 

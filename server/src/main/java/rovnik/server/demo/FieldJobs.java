@@ -2,6 +2,7 @@ package rovnik.server.demo;
 
 import java.util.List;
 import rovnik.core.listening.ListenMeasurement;
+import rovnik.core.nets.NetMeasurement;
 import rovnik.core.path.ElementKind;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.HopMeasurement;
@@ -17,6 +18,7 @@ import rovnik.server.setups.Setups;
 import rovnik.server.time.BurstSettingsDto;
 import rovnik.server.time.HopSettingsDto;
 import rovnik.server.time.ListenSettingsDto;
+import rovnik.server.time.NetSettingsDto;
 import rovnik.server.time.TriggerSettingsDto;
 
 /**
@@ -55,6 +57,12 @@ final class FieldJobs {
         BurstMeasurement.KIND,
         "Bursts at 212 MHz",
         json.tree(BurstSettingsDto.of(212e6, 2e6, 0.05, -40)),
+        null);
+    setups.keep(
+        logger.id(),
+        NetMeasurement.KIND,
+        "Which net is it?",
+        json.tree(NetSettingsDto.of(212e6, 2e6, 0.062, "core clock enable", "radio sleep", -40)),
         null);
     JobDto boat =
         job("Pilot boat, listening", "Voice radio", "Aerial on the quay", 164.2e6, -62, receiver);

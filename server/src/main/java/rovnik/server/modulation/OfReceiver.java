@@ -42,9 +42,21 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
   protected final BenchService bench;
   protected final JobService jobs;
 
-  /** What records are taken and read with. */
+  /**
+   * What records are taken and read with.
+   *
+   * @param scopeId oscilloscope beside the receiver; null for the only one
+   */
   record Plan(
-      RecordMeasurement measurement, JobDto job, PathCorrection correction, IqSetup setup) {}
+      RecordMeasurement measurement,
+      JobDto job,
+      PathCorrection correction,
+      IqSetup setup,
+      @Nullable Long scopeId) {
+    Plan with(IqSetup other) {
+      return new Plan(measurement, job, correction, other, scopeId);
+    }
+  }
 
   OfReceiver(RecordKind<S> kind, long instrument, BenchService bench, JobService jobs) {
     this.kind = kind;
@@ -98,7 +110,7 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
             seconds,
             s.referenceLevelDbm() + correction.gainToPortDb(s.centreHz()),
             able);
-    return new Plan(m, job, correction, setup);
+    return new Plan(m, job, correction, setup, s.oscilloscopeId());
   }
 
   @Override

@@ -2,6 +2,7 @@ package rovnik.server.modulation;
 
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
@@ -9,6 +10,7 @@ import rovnik.core.signal.IqRecord;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.IqSetup;
+import rovnik.server.bench.Oscilloscopes;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.live.Cut;
@@ -25,6 +27,7 @@ import rovnik.server.recordings.RecordingService;
  */
 final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfReceiver<S> {
   private final RecordingService recordings;
+  private final Oscilloscopes scopes;
 
   // Touched by the instrument's thread only.
   private Plan plan;
@@ -34,11 +37,13 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
   ReceiverRecordMeasuring(RecordKind<S> kind, long instrument, RecordKind.Parts parts) {
     super(kind, instrument, parts.bench(), parts.jobs());
     this.recordings = parts.recordings();
+    this.scopes = parts.scopes();
   }
 
   @Override
   protected Plan plan(S s, JobDto job) {
     RecordMeasurement m = s.measurement();
+    m.beside().ifPresent(wanted -> scopes.require(s.oscilloscopeId(), wanted));
     return plan(s, job, m.bandHz(), m.secondsWanted(), able());
   }
 
@@ -50,7 +55,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
   @Override
   public void prepare(S settings, JobDto job, boolean afresh) {
     plan = plan(settings, job);
-    gathering = plan.measurement().gathering();
+    gathering = plan.measurement().gathering(gathering);
   }
 
   @Override
@@ -65,8 +70,10 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
       RecordMeasurement.Gathering into,
       @Nullable RecordLook before) {
     receiver.configure(with.setup());
-    IqRecord taken = receiver.acquire();
-    IqRecord record = copied(taken);
+    Optional<Oscilloscopes.Armed> beside =
+        with.measurement().beside().map(wanted -> scopes.arm(with.scopeId(), wanted));
+    IqRecord record = copied(beside.isEmpty() ? receiver.acquire() : receiver.acquireNow());
+    beside.flatMap(Oscilloscopes.Armed::taken).ifPresent(into::beside);
     return look(record, with, into, marks(receiver, record.overload()), before);
   }
 
@@ -129,6 +136,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
     IqSetup then = plan(before, job).setup();
     boolean alike =
         l.record() != null
+            && now.measurement().beside().isEmpty()
             && then.centreHz() == now.setup().centreHz()
             && then.sampleRateHz() == now.setup().sampleRateHz()
             && then.samples() >= now.setup().samples()

@@ -10,6 +10,7 @@ import rovnik.core.signal.Sound;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.InstrumentKind;
 import rovnik.server.bench.BenchService;
+import rovnik.server.bench.Oscilloscopes;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.GuidedKind;
@@ -38,6 +39,7 @@ public final class RecordKind<S extends RecordSettings<S>>
       RecordedStretches recorded,
       RecordingService recordings,
       Rings rings,
+      Oscilloscopes scopes,
       Json json) {}
 
   private final RecordMeasurement named;
@@ -91,7 +93,7 @@ public final class RecordKind<S extends RecordSettings<S>>
 
   @Override
   public Set<Takes> takes() {
-    return Set.of(Takes.IQ);
+    return named.beside().isEmpty() ? Set.of(Takes.IQ) : Set.of();
   }
 
   @Override
@@ -132,8 +134,9 @@ public final class RecordKind<S extends RecordSettings<S>>
 
   @Override
   public boolean fits(String source) {
-    return Sources.isRecording(source)
-        || parts.bench().kind(Sources.id(source)) == InstrumentKind.IQ_RECEIVER;
+    return Sources.isRecording(source) && named.beside().isEmpty()
+        || !Sources.isRecording(source)
+            && parts.bench().kind(Sources.id(source)) == InstrumentKind.IQ_RECEIVER;
   }
 
   @Override

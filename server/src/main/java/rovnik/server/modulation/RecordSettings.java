@@ -28,6 +28,11 @@ public interface RecordSettings<S extends RecordSettings<S>> {
   /** The same for a recording: anywhere in it. */
   S ofWhole();
 
+  /** The oscilloscope beside the receiver, where one is needed; null for the only one. */
+  default @Nullable Long oscilloscopeId() {
+    return null;
+  }
+
   /** How many stretches of what goes on are kept as recordings. */
   default int mostKept() {
     return 0;

@@ -122,10 +122,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     Plan p = plan(s, job, m.bandHz(), seconds, able().streaming());
     IqSetup setup = p.setup();
     int samples = Math.max(LEAST_BLOCK, setup.samples());
-    return new Plan(
-        m,
-        job,
-        p.correction(),
+    return p.with(
         new IqSetup(setup.centreHz(), setup.sampleRateHz(), samples, setup.attenuationDb()));
   }
 

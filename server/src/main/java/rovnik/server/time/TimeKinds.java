@@ -42,4 +42,9 @@ class TimeKinds {
   RecordKind<DensitySettingsDto> density(RecordKind.Parts parts) {
     return new RecordKind<>(DensitySettingsDto.FIRST, List.of(), parts);
   }
+
+  @Bean
+  RecordKind<NetSettingsDto> nets(RecordKind.Parts parts) {
+    return new RecordKind<>(NetSettingsDto.FIRST, List.of(), parts);
+  }
 }
