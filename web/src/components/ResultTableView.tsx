@@ -32,7 +32,13 @@ export function ResultTableView({ table }: { table: ResultTable }) {
   return (
     <div>
       <TableTitle table={table} />
-      <Table fz="sm" verticalSpacing={2} horizontalSpacing={8} data-testid={`table-${table.id}`}>
+      <Table
+        fz="sm"
+        lh={1.25}
+        verticalSpacing={3}
+        horizontalSpacing={6}
+        data-testid={`table-${table.id}`}
+      >
         <Table.Thead>
           <Table.Tr>
             {table.columns.map((c, i) =>

@@ -15,7 +15,10 @@ export function formatCell(value: number, unit: string): string {
   if (unit === "%") {
     return String(Number(value.toPrecision(4)));
   }
-  return unit.startsWith("dB") || unit === "ppm" ? signed(value, 2) : String(value);
+  if (unit.startsWith("dB") || unit === "ppm") {
+    return signed(value, 2);
+  }
+  return String(Number.isInteger(value) ? value : Number(value.toPrecision(4)));
 }
 
 /** Units that a formatted number carries itself. */

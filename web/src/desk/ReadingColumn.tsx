@@ -80,7 +80,7 @@ const COUNTS = new Set([
   "seen",
   "watched",
 ]);
-const COUNT_OF_ONE = /^channels[A-F]$/;
+const COUNT_OF_ONE = /^(channels[A-F]|score[12])$/;
 const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id);
 
 export function formatValue(r: Reading): string {

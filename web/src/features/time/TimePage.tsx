@@ -6,6 +6,7 @@ import { BURSTS } from "./bursts";
 import { DENSITY } from "./density";
 import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
+import { NETS } from "./nets";
 import { SPECTROGRAM } from "./spectrogram";
 import { TimeDesk } from "./TimeDesk";
 import { TRIGGER } from "./trigger";
@@ -18,6 +19,7 @@ const ALL = [
   HOPS,
   AUDIO,
   TRIGGER,
+  NETS,
 ] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;

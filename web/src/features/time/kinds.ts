@@ -11,7 +11,8 @@ export type TimeKind =
   | "amplitude"
   | "hops"
   | "audio"
-  | "trigger";
+  | "trigger"
+  | "nets";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
@@ -21,6 +22,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   hops: "Hops",
   audio: "Listening",
   trigger: "Trigger, without gaps",
+  nets: "Which net is it?",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";

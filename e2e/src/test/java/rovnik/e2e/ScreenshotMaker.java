@@ -101,7 +101,6 @@ public class ScreenshotMaker {
     type(page, "trim");
     page.getByTestId("finding").waitFor();
     wait(page, 1500);
-    shoot(page, "trimmed");
     press(page, "Back to the live view");
     page.keyboard().press("Space");
     pulses(rovnik, page);
@@ -155,7 +154,31 @@ public class ScreenshotMaker {
     page.keyboard().press("Space");
     rovnik.control(page, 12, "output", "off");
     hops(rovnik, page);
+    nets(rovnik, page);
     page.navigate(rovnik.url() + "/modulation");
+  }
+
+  /** Four nets of the logger board, two at a time. */
+  private void nets(Processes rovnik, Page page) {
+    rovnik.control(page, 20, "part", "probe over the logger board");
+    job(page, "Logger board, bursts");
+    page.getByLabel("Channels apart", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    type(page, "nets");
+    page.getByLabel("Net at channel 1", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    press(page, "Setups");
+    page.getByText("Which net is it?").last().click();
+    press(page, "Start");
+    page.getByTestId("reading-lag2").waitFor();
+    page.keyboard().press("Space");
+    rovnik.control(page, 22, "part", "flash write strobe");
+    rovnik.control(page, 23, "part", "watchdog");
+    type(page, "channel 1 flash write strobe");
+    type(page, "channel 2 watchdog");
+    page.keyboard().press("Space");
+    page.getByTestId("reading-lag1").waitFor();
+    wait(page, 3000);
+    shoot(page, "nets");
+    page.keyboard().press("Space");
   }
 
   /** The crane remote and its neighbour, over some looks. */

@@ -10,6 +10,8 @@ import org.testng.annotations.Test;
 /** Bursts: pulses of the generator are made, sent, found, judged and kept. */
 public class TimeScreenTest extends GeneratorScreen {
   private static final int FAST_INPUT = 20;
+  private static final int FIRST_PROBE = 22;
+  private static final int SECOND_PROBE = 23;
 
   @Override
   protected String home() {
@@ -291,6 +293,52 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("before 10m");
     enter("after 10m");
     assertThat(reading("triggers")).containsText(words("^\\D*1"));
+    control(FAST_INPUT, "part", "RF output");
+  }
+
+  /** Two nets of the logger board, then two others; the likeliest of all is first. */
+  @Test
+  public void theNetBehindTheBurstsIsFound() {
+    control(FAST_INPUT, "part", "probe over the logger board");
+    job("Logger board, bursts");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("nets");
+    assertThat(page.getByLabel("Net at channel 1", exact())).isVisible();
+    button("Setups").click();
+    page.getByRole(AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText("Which net is it?"))
+        .click();
+    assertThat(page.getByLabel("Net at channel 2", exact())).hasValue("radio sleep");
+    control(FIRST_PROBE, "part", "core clock enable");
+    control(SECOND_PROBE, "part", "radio sleep");
+    start();
+    Locator ranking = page.getByTestId("table-ranking");
+    assertThat(ranking).containsText("in step, but late");
+    assertThat(ranking).containsText("not related");
+    press("Hold");
+    control(FIRST_PROBE, "part", "flash write strobe");
+    control(SECOND_PROBE, "part", "nothing");
+    Locator net = page.getByLabel("Net at channel 1", exact());
+    net.fill("flash write strobe");
+    net.press("Enter");
+    enter("channel 2 flash write strobe");
+    assertThat(page.getByText("Both channels touch the same net").first()).isVisible();
+    enter("channel 2 watchdog");
+    press("Resume");
+    assertThat(ranking.locator("tbody tr").first()).containsText("flash write strobe");
+    assertThat(ranking.locator("tbody tr").first()).containsText("coincident");
+    assertThat(ranking).containsText("without edges");
+    assertThat(reading("lag1")).containsText(words("(2[89]|3[01])\\d\\.?\\d* ns"));
+    assertThat(reading("score1")).containsText("counted");
+    assertThat(page.getByText(words("watchdog stands still at")).first()).isVisible();
+    keepsTheRules();
+    press("Hold");
+    enter("keep which net");
+    assertThat(page.getByText("which net").first()).isVisible();
+    enter("new ranking");
+    press("Resume");
+    assertThat(ranking.locator("tbody tr")).hasCount(2);
+    press("Hold");
     control(FAST_INPUT, "part", "RF output");
   }
 }

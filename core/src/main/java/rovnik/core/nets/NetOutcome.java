@@ -30,6 +30,7 @@ final class NetOutcome {
   /** Cells that a curve is thinned to; each keeps its highest and its lowest. */
   private static final int MOST_CELLS = 1000;
 
+  private static final String NEAR = "Time from the burst";
   private static final double LOWEST_POWER = 1e-30;
 
   private final NetSettings settings;
@@ -39,6 +40,10 @@ final class NetOutcome {
   private final List<Activity> activities;
   private final List<RankedNet> ranking;
   private final PlaneReadings maker;
+
+  /** Times have no plane. */
+  private final PlaneReadings times;
+
   private final PlacedSeries series;
 
   NetOutcome(
@@ -56,6 +61,7 @@ final class NetOutcome {
     this.activities = activities;
     this.ranking = ranking;
     this.maker = new CarrierReadings(record, context, 0).maker();
+    this.times = new PlaneReadings(null, context, "", record.centreHz());
     this.series = PlacedSeries.of(record, context);
   }
 
@@ -93,11 +99,7 @@ final class NetOutcome {
     RankedNet first = ranking.get(0);
     if (first.related() && !settings.nets().contains(first.name())) {
       out.append(
-          String.format(
-              Locale.ROOT,
-              " First of the ranking is %s, %s.",
-              first.name(),
-              first.relation().words()));
+          String.format(Locale.ROOT, " First of the ranking is %s, %s.", first.name(), first.is()));
     }
     probed().stream()
         .filter(RankedNet::drifts)
@@ -121,12 +123,12 @@ final class NetOutcome {
             new Column("Net", ""),
             new Column("It is", ""),
             new Column("Score", ""),
-            new Column("Burst after", ""),
-            new Column("By", "s"),
+            new Column("Burst later by", "s"),
             new Column("Give or take", "s"),
-            new Column("With a burst", ""),
-            new Column("Bursts without", ""),
-            new Column("Without a burst", ""),
+            new Column("Than", ""),
+            new Column("Both", ""),
+            new Column("Burst alone", ""),
+            new Column("Net alone", ""),
             new Column("Looks", "")),
         ranking.stream().map(NetOutcome::row).toList());
   }
@@ -136,11 +138,11 @@ final class NetOutcome {
     return new Row(
         List.of(
             Cell.of(n.name()),
-            Cell.of(n.relation().words()),
+            Cell.of(n.is()),
             Cell.of(s.score()),
-            Cell.of(n.related() ? s.event().words() : ""),
             Cell.of(n.related() ? s.lag() : Double.NaN),
             Cell.of(n.related() ? n.lagBudget().expanded() : Double.NaN),
+            Cell.of(n.related() ? s.event().words() : ""),
             Cell.of(s.together()),
             Cell.of(s.burstsWithout()),
             Cell.of(s.eventsWithout()),
@@ -154,7 +156,7 @@ final class NetOutcome {
     List<Reading> out = new ArrayList<>();
     List<String> marks = marks();
     UncertaintyBudget exact = new UncertaintyBudget();
-    out.add(maker.reading("bursts", "Bursts", found.bursts().size(), "", exact, Limit.NONE, marks));
+    out.add(times.reading("bursts", "Bursts", found.bursts().size(), "", exact, Limit.NONE, marks));
     for (int i = 0; i < settings.nets().size(); i++) {
       String name = settings.nets().get(i);
       String id = Integer.toString(i + 1);
@@ -170,13 +172,13 @@ final class NetOutcome {
     NetScore s = n.score();
     UncertaintyBudget exact = new UncertaintyBudget();
     out.add(
-        maker.reading(
+        times.reading(
             "score" + id, "Score of " + n.name(), s.score(), "", exact, Limit.NONE, marks));
     if (n.related()) {
       out.add(
-          maker.reading(
+          times.reading(
               "lag" + id,
-              "Burst after " + n.name() + " by",
+              "Burst later than " + n.name(),
               s.lag(),
               "s",
               n.lagBudget(),
@@ -185,7 +187,7 @@ final class NetOutcome {
     }
     if (n.drifts()) {
       out.add(
-          maker.reading(
+          times.reading(
               "drift" + id,
               "Clocks apart, by " + n.name(),
               1e6 * s.drift(),
@@ -207,9 +209,18 @@ final class NetOutcome {
       Burst shown = found.bursts().get(found.bursts().size() / 2);
       double at = begins + shown.startSeconds();
       double around = around(shown);
-      draw(out, "-near", "Time from the burst", at - around, at + shown.length() + around, at);
+      draw(out, "-near", NEAR, at - around, at + shown.length() + around, at);
+      out.add(stroke("begins", 0));
+      out.add(stroke("ends", shown.length()));
     }
     return out;
+  }
+
+  /** A stroke over the voltages where the burst begins or ends. */
+  private static Series stroke(String id, double at) {
+    return Series.curve(
+            id, "", Axis.own(NEAR, "s", new double[] {at, at}), new double[] {-1e12, 1e12}, "V")
+        .as(Series.Role.EDGE);
   }
 
   /** Time on each side of a burst that shows what goes with it. */
@@ -239,7 +250,7 @@ final class NetOutcome {
     out.add(
         series.curve(
             "level" + suffix,
-            "Power in the band",
+            suffix.isEmpty() ? "Power in the band" : "Power of a burst",
             level.axis(quantity, zero),
             "Level",
             record.calibrated() ? "dBm" : "dBFS",
@@ -260,7 +271,7 @@ final class NetOutcome {
       out.add(
           Series.curve(
                   "net" + (i + 1) + suffix,
-                  name,
+                  suffix.isEmpty() ? name + ", all of it" : name,
                   cells.axis(quantity, zero),
                   cells.extremes(n -> volts[n]),
                   "V")

@@ -85,11 +85,14 @@ final class NetRanking implements RecordMeasurement.Gathering {
         .outcome();
   }
 
-  private static NetLook look(FoundBursts found, VoltageRecord channel, Activity net) {
+  /** Bursts that the ends of the record cut are not known: it is looked between those. */
+  private NetLook look(FoundBursts found, VoltageRecord channel, Activity net) {
     double begins = found.startSeconds();
+    double blind = 1 / settings.bandHz();
+    double length = found.bursts().stream().mapToDouble(Burst::length).max().orElse(0);
     return new NetLook(
-        begins,
-        begins + found.power().length / found.rateHz(),
+        begins + blind,
+        begins + found.power().length / found.rateHz() - length - blind,
         found.bursts().stream().mapToDouble(Burst::startSeconds).map(t -> begins + t).toArray(),
         found.edgeStandard(),
         0.5 / channel.sampleRateHz() + BETWEEN / found.rateHz(),

@@ -26,6 +26,13 @@ record RankedNet(
     return score.relation();
   }
 
+  /** What it is to the bursts, in a few words: late is what comes after their beginning. */
+  String is() {
+    return relation() != Relation.IN_STEP
+        ? relation().words()
+        : relation().words() + (score.lag() < 0 ? ", but late" : ", but early");
+  }
+
   /** True if it goes with the bursts in any way, so that its lag means something. */
   boolean related() {
     return relation() == Relation.COINCIDENT || relation() == Relation.IN_STEP;

@@ -121,7 +121,7 @@ public class NetMeasurementTest {
             net(at, 2e-6, SCOPE_RATE, 0, random),
             net(shifted(at, 40e-6), 1e-3, SCOPE_RATE, 0, random));
     assertEquals(is(o, "strobe"), Relation.COINCIDENT.words(), o.summary());
-    assertEquals(is(o, "sleep"), Relation.IN_STEP.words(), o.summary());
+    assertEquals(is(o, "sleep"), "in step, but late", o.summary());
     Reading lag = reading(o, "lag1");
     assertEquals(lag.value(), 0.3e-6, lag.uncertainty());
     assertEquals(lag.value(), 0.3e-6, 20e-9);
