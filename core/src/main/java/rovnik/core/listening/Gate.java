@@ -3,7 +3,6 @@ package rovnik.core.listening;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.function.IntToDoubleFunction;
 import rovnik.core.modulation.analog.ToneSquelch;
 
 /** When a squelch was open. */
@@ -12,10 +11,10 @@ final class Gate {
   private static final double HYSTERESIS_DB = 1.5;
 
   /** Slots that it stays open beyond the last that opens it. */
-  private static final int HANGS = 5;
+  static final int HANGS = 5;
 
   /** A tone is looked for in so many slots around each. */
-  private static final int TONE_SLOTS = 30;
+  static final int TONE_SLOTS = 30;
 
   /** And in so many at least. */
   private static final int FEWEST_SLOTS = 15;
@@ -54,13 +53,15 @@ final class Gate {
    */
   static List<Passage> passages(Demodulator d, Squelch squelch, double addDb, double noiseBend) {
     int n = d.powers.size();
-    return switch (squelch.by()) {
-      case NONE -> n == 0 ? List.of() : List.of(new Passage(0, n));
-      case LEVEL -> above(n, smooth(n, d.powers::at), k -> levelDb(k) + addDb, squelch.value());
-      case QUIETING ->
-          above(n, smooth(n, d.bends::at), k -> quietingDb(noiseBend, k), squelch.value());
-      case TONE -> tone(d, n, squelch.value(), noiseBend);
-    };
+    if (squelch.by() == Squelch.By.NONE) {
+      return n == 0 ? List.of() : List.of(new Passage(0, n));
+    }
+    Opening opening = new Opening(d, squelch, addDb, noiseBend);
+    boolean[] open = new boolean[n];
+    for (int i = 0; i < n; i++) {
+      open[i] = opening.opens(i, n);
+    }
+    return joined(open);
   }
 
   static double levelDb(double power) {
@@ -70,30 +71,6 @@ final class Gate {
   /** By how much noise is less than without a carrier. */
   static double quietingDb(double noiseBend, double bend) {
     return 10 * Math.log10(noiseBend / Math.max(bend, 1e-30));
-  }
-
-  private static double[] smooth(int n, IntToDoubleFunction of) {
-    double[] out = new double[n];
-    for (int i = 0; i < n; i++) {
-      int from = Math.max(0, i - 1);
-      int to = Math.min(n, i + 2);
-      for (int k = from; k < to; k++) {
-        out[i] += of.applyAsDouble(k) / (to - from);
-      }
-    }
-    return out;
-  }
-
-  private static List<Passage> above(
-      int n, double[] values, java.util.function.DoubleUnaryOperator toDb, double opens) {
-    boolean[] open = new boolean[n];
-    boolean now = false;
-    for (int i = 0; i < n; i++) {
-      double db = toDb.applyAsDouble(values[i]);
-      now = db >= (now ? opens - HYSTERESIS_DB : opens);
-      open[i] = now;
-    }
-    return joined(open);
   }
 
   private static List<Passage> joined(boolean[] open) {
@@ -115,36 +92,83 @@ final class Gate {
     return out;
   }
 
-  private static List<Passage> tone(Demodulator d, int n, double hz, double noiseBend) {
-    double[] bends = smooth(n, d.bends::at);
-    double each = d.slotSeconds() * d.slowRateHz();
-    // Without a carrier there is but noise, which is louder than any tone.
-    boolean[] carrier = new boolean[n];
-    for (int i = 0; i < n; i++) {
-      carrier[i] = quietingDb(noiseBend, bends[i]) >= CARRIER_DB;
+  /** What of each slot opens a squelch; slots are asked for in their order. */
+  static final class Opening {
+    private final Demodulator d;
+    private final Squelch squelch;
+    private final double addDb;
+    private final double noiseBend;
+    private final double[] list = ToneSquelch.list();
+    private boolean now;
+
+    Opening(Demodulator d, Squelch squelch, double addDb, double noiseBend) {
+      this.d = d;
+      this.squelch = squelch;
+      this.addDb = addDb;
+      this.noiseBend = noiseBend;
     }
-    double[] list = ToneSquelch.list();
-    int at = Arrays.binarySearch(list, ToneSquelch.nearest(hz));
-    boolean[] open = new boolean[n];
-    for (int i = 0; i < n; i++) {
-      if (!carrier[i]) {
-        continue;
+
+    /** So many slots after one tell of it. */
+    int ahead() {
+      return switch (squelch.by()) {
+        case NONE -> 0;
+        case LEVEL, QUIETING -> 1;
+        case TONE -> TONE_SLOTS / 2;
+      };
+    }
+
+    /**
+     * True if a slot is open by itself.
+     *
+     * @param n slots that are known
+     */
+    boolean opens(int i, int n) {
+      return switch (squelch.by()) {
+        case NONE -> true;
+        case LEVEL -> above(levelDb(smooth(d.powers, i, n)) + addDb);
+        case QUIETING -> above(quietingDb(noiseBend, smooth(d.bends, i, n)));
+        case TONE -> hasTone(i, n);
+      };
+    }
+
+    private boolean above(double db) {
+      now = db >= (now ? squelch.value() - HYSTERESIS_DB : squelch.value());
+      return now;
+    }
+
+    private static double smooth(Growing of, int i, int n) {
+      int from = Math.max(0, i - 1);
+      int to = Math.min(n, i + 2);
+      double sum = 0;
+      for (int k = from; k < to; k++) {
+        sum += of.at(k);
+      }
+      return sum / (to - from);
+    }
+
+    /** Without a carrier there is but noise, which is louder than any tone. */
+    private boolean carrier(int i, int n) {
+      return quietingDb(noiseBend, smooth(d.bends, i, n)) >= CARRIER_DB;
+    }
+
+    private boolean hasTone(int i, int n) {
+      if (!carrier(i, n)) {
+        return false;
       }
       int first = i;
       int last = i;
-      while (first > 0 && i - first < TONE_SLOTS / 2 && carrier[first - 1]) {
+      while (first > 0 && i - first < TONE_SLOTS / 2 && carrier(first - 1, n)) {
         first--;
       }
-      while (last < n - 1 && last - first < TONE_SLOTS - 1 && carrier[last + 1]) {
+      while (last < n - 1 && last - first < TONE_SLOTS - 1 && carrier(last + 1, n)) {
         last++;
       }
+      double each = d.slotSeconds() * d.slowRateHz();
       int from = (int) Math.ceil(first * each);
       int to = (int) Math.min(d.slow.size(), (last + 1) * each);
-      if (last - first + 1 >= FEWEST_SLOTS) {
-        open[i] = isThere(d, from, to, list, at);
-      }
+      int at = Arrays.binarySearch(list, ToneSquelch.nearest(squelch.value()));
+      return last - first + 1 >= FEWEST_SLOTS && isThere(d, from, to, list, at);
     }
-    return joined(open);
   }
 
   private static boolean isThere(Demodulator d, int from, int to, double[] list, int at) {

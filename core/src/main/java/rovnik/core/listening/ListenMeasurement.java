@@ -48,6 +48,16 @@ public final class ListenMeasurement extends StretchMeasurement {
   }
 
   @Override
+  public boolean goesOn() {
+    return true;
+  }
+
+  @Override
+  public Gathering stream() {
+    return new ListenStream(this, settings);
+  }
+
+  @Override
   public Gathering gathering() {
     return new Gathering() {
       private Demodulator demodulator;

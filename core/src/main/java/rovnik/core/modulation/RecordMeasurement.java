@@ -81,6 +81,16 @@ public interface RecordMeasurement {
      */
     default void beside(TracesBeside traces) {}
 
+    /** What is heard since this was asked last, where it is heard as samples come. */
+    default Optional<Sound> toHear() {
+      return Optional.empty();
+    }
+
+    /** The newest stretch that all is measured of, where that is more than the last record. */
+    default Optional<IqRecord> window() {
+      return Optional.empty();
+    }
+
     /** What can be heard of all of them, where there is such. */
     default Optional<Sound> sound() {
       return Optional.empty();
@@ -109,6 +119,16 @@ public interface RecordMeasurement {
   /** True if it is measured of samples that go on without end and, if possible, without gaps. */
   default boolean ongoing() {
     return false;
+  }
+
+  /** True if it is measured of such samples where there are any, and of single records else. */
+  default boolean goesOn() {
+    return ongoing();
+  }
+
+  /** Begins with samples that go on. */
+  default Gathering stream() {
+    return gathering();
   }
 
   /** Longest stretch of a recording that is taken at once; longer ones are gathered. */
