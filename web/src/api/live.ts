@@ -37,6 +37,9 @@ export class LiveStore<F, S extends State> {
   readonly connected = new Cell(false);
   readonly stats = new Cell<LiveStats>(NO_STATS);
 
+  /** Takes the sound as it comes, all of it and in its order; null for silence. */
+  private ears: ((samples: Float32Array) => void) | null = null;
+
   private socket: WebSocket | null = null;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private calmTimer: ReturnType<typeof setTimeout> | undefined;
@@ -65,6 +68,14 @@ export class LiveStore<F, S extends State> {
       this.state.set(next);
     }
   };
+
+  /** Asks for the sound of what goes on, or for silence. */
+  listen(ears: ((samples: Float32Array) => void) | null) {
+    this.ears = ears;
+    if (this.socket?.readyState === WebSocket.OPEN) {
+      this.socket.send(ears ? "listen" : "silence");
+    }
+  }
 
   open() {
     this.ended = false;
@@ -115,6 +126,9 @@ export class LiveStore<F, S extends State> {
     socket.onopen = () => {
       this.attempt = 0;
       this.connected.set(true);
+      if (this.ears) {
+        socket.send("listen");
+      }
     };
     socket.onmessage = (event) => {
       if (this.ended) {
@@ -125,6 +139,10 @@ export class LiveStore<F, S extends State> {
         return;
       }
       const raw = readFrame(event.data as ArrayBuffer);
+      if ("lane" in raw.header) {
+        this.ears?.(raw.arrays.get("sound") as Float32Array);
+        return;
+      }
       this.newest = this.decode(raw);
       this.acquiredAtMillis = raw.header.acquiredAtMillis;
       this.sequence = raw.header.sequence;

@@ -7,7 +7,7 @@ import classes from "../../desk/Desk.module.css";
 import { CentreField, ChannelField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import { HearLine } from "./HearLine";
 import type { SentenceProps } from "./kinds";
-import { MODES, SQUELCHES, squelchBy } from "./listening";
+import { laneOf, MODES, SQUELCHES, squelchBy } from "./listening";
 
 /** How a channel is heard, when, and its sound, as one sentence. */
 export function AudioSentence({ model, recording }: SentenceProps<ListenSettings>) {
@@ -65,7 +65,12 @@ export function AudioSentence({ model, recording }: SentenceProps<ListenSettings
         </>
       )}
       <ReferenceLine of={of} />
-      <HearLine url={model.url} ready={model.frame != null} fails={model.setProblem} />
+      <HearLine
+        url={model.url}
+        ready={model.frame != null}
+        lane={laneOf(model)}
+        fails={model.setProblem}
+      />
     </div>
   );
 }

@@ -2,8 +2,8 @@ import type { ListenSettings } from "../../api/client";
 import { actCommand, numberCommand, pickCommand } from "../modulation/recordCommands";
 import { AudioSentence } from "./AudioSentence";
 import type { TimeMeasurement } from "./kinds";
-import { MODES, SQUELCHES, squelchBy } from "./listening";
-import { hear, silence } from "./sound";
+import { laneOf, MODES, SQUELCHES, squelchBy } from "./listening";
+import { hear, hearOn, silence } from "./sound";
 
 /** A channel is heard, with what a radio's meters would say of it. */
 export const AUDIO: TimeMeasurement<ListenSettings> = {
@@ -45,9 +45,10 @@ export const AUDIO: TimeMeasurement<ListenSettings> = {
     numberCommand("squelch tone", "of the list", "Hz", (squelch) =>
       change({ squelchBy: "tone", squelch }),
     ),
-    actCommand("hear", "the sound of what is on the screen", () =>
-      hear(model.url).catch(model.setProblem),
-    ),
+    actCommand("hear", "what is received, or what is on the screen", () => {
+      const lane = laneOf(model);
+      return lane ? hearOn(model.url, lane) : hear(model.url).catch(model.setProblem);
+    }),
     actCommand("silence", "ends what is heard", silence),
   ],
 };

@@ -1,4 +1,5 @@
 import type { ListenSettings } from "../../api/client";
+import type { RecordsModel } from "../modulation/useRecords";
 
 export const MODES: Record<string, string> = {
   fm: "FM",
@@ -22,3 +23,9 @@ export const squelchBy = (by: string): Partial<ListenSettings> => ({
   squelchBy: by,
   squelch: FIRST[by] ?? 0,
 });
+
+/** Where the sound of a desk comes from as it is received; null where that is not so. */
+export function laneOf(model: RecordsModel<ListenSettings>) {
+  const goesOn = model.frame?.outcome.readings.some((r) => r.id === "seen") ?? false;
+  return goesOn && model.state?.phase === "RUNNING" ? model.store : null;
+}

@@ -2,6 +2,7 @@ package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.options.AriaRole;
@@ -215,6 +216,10 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(reading("toneAmount")).containsText(words("2.(499|500)\\.\\d+ Hz"));
     assertThat(reading("sinad")).containsText(words("33\\.\\d+ dB"));
     assertThat(page.getByTestId("table-passages")).containsText(words("\u2212(61|62)\\.\\d"));
+    assertThat(reading("seen")).containsText("100 %");
+    theSoundThatIsReceivedGoesOn();
+    // The record is as long as is wanted: what is heard of it as well.
+    assertThat(page.getByText(words("FM, open for .* of 2.5 s")).first()).isVisible();
     button("Hold").click();
     page.evaluate(
         "() => { window.heard = []; const start = AudioBufferSourceNode.prototype.start;"
@@ -246,6 +251,43 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("keep pilot boat");
     assertThat(page.getByText("pilot boat").first()).isVisible();
     control(FAST_INPUT, "part", "RF output");
+  }
+
+  /** What reaches the sound device follows without gaps, and is the tone of 1 kHz. */
+  private void theSoundThatIsReceivedGoesOn() {
+    page.evaluate(
+        "() => { window.pieces = []; const start = AudioBufferSourceNode.prototype.start;"
+            + " window.startAsItIs = start;"
+            + " AudioBufferSourceNode.prototype.start = function (when) {"
+            + " window.pieces.push({ when, lead: when - this.context.currentTime,"
+            + " lasts: this.buffer.duration / this.playbackRate.value,"
+            + " y: [...this.buffer.getChannelData(0)] });"
+            + " start.call(this, when); }; }");
+    button("Hear it now").click();
+    assertThat(page.getByText(words("^\\d+ ms buffered"))).isVisible();
+    page.waitForFunction(
+        "() => window.pieces.flatMap(p => p.y).filter(v => Math.abs(v) > 0.4).length > 24000");
+    button("Silence").click();
+    assertThat(button("Hear it now")).isVisible();
+    Object[] heard =
+        ((java.util.List<?>)
+                page.evaluate(
+                    "() => { const p = window.pieces; let seams = 0;"
+                        + " AudioBufferSourceNode.prototype.start = window.startAsItIs;"
+                        + " for (let i = 1; i < p.length; i++)"
+                        + " seams += Math.abs(p[i].when - p[i - 1].when - p[i - 1].lasts) > 1e-6;"
+                        + " const y = p.flatMap(v => v.y); let up = 0, on = 0;"
+                        + " for (let i = 1; i < y.length; i++) {"
+                        + " if (y[i - 1] < 0 && y[i] >= 0) up++;"
+                        + " if (y[i] !== 0) on++; }"
+                        + " return [seams, p[0].lead, Math.max(...y.map(Math.abs)),"
+                        + " 48000 * up / on]; }"))
+            .toArray();
+    // Where the machine is too slow for what goes on, it is said how often nothing was there.
+    assertTrue(((Number) heard[0]).intValue() <= 2, heard[0] + " seams");
+    assertEquals(((Number) heard[1]).doubleValue(), 0.12, 0.03);
+    assertEquals(((Number) heard[2]).doubleValue(), 0.7, 0.1);
+    assertEquals(((Number) heard[3]).doubleValue(), 1000, 15);
   }
 
   /** The pilot boat's key: what is below the level is told, what is over it becomes a recording. */

@@ -100,10 +100,20 @@ final class ListenStream implements RecordMeasurement.Gathering {
     double fs = record.sampleRateHz();
     int there = (int) Math.min(count, ring.length / 2);
     double every = Math.max(LEAST_SECONDS, SECONDS_A_SAMPLE * there);
-    if (newest == null || measured == 0 || (count - measured) / fs >= every) {
+    boolean becameFull = full(count) && !full(measured);
+    if (newest == null || becameFull || measured == 0 || (count - measured) / fs >= every) {
       measure(record, context, there);
     }
     return newest;
+  }
+
+  private boolean full(long samples) {
+    return samples >= ring.length / 2;
+  }
+
+  @Override
+  public boolean settled() {
+    return ring.length > 0 && full(measured);
   }
 
   private void measure(IqRecord like, MeasurementContext context, int samples) {

@@ -81,6 +81,11 @@ public interface RecordMeasurement {
      */
     default void beside(TracesBeside traces) {}
 
+    /** True if all that the settings ask for is in it. */
+    default boolean settled() {
+      return true;
+    }
+
     /** What is heard since this was asked last, where it is heard as samples come. */
     default Optional<Sound> toHear() {
       return Optional.empty();

@@ -8,6 +8,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.context.event.EventListener;
 import org.springframework.web.socket.CloseStatus;
+import org.springframework.web.socket.TextMessage;
 import org.springframework.web.socket.WebSocketSession;
 import org.springframework.web.socket.config.annotation.EnableWebSocket;
 import org.springframework.web.socket.config.annotation.WebSocketConfigurer;
@@ -19,8 +20,8 @@ import rovnik.server.access.AccountChanged;
 import rovnik.server.config.Conflict;
 
 /**
- * /api/frames?source=i3&measurement=spectrum&client=...: state as text, frames as binary; only from
- * our own pages.
+ * /api/frames?source=i3&measurement=spectrum&client=...: state as text, frames and sound as binary;
+ * only from our own pages.
  */
 @Configuration
 @EnableWebSocket
@@ -64,6 +65,19 @@ class LiveSocket implements WebSocketConfigurer {
         session.watch(watcher);
       } catch (Refusal | Conflict e) {
         raw.close(CloseStatus.POLICY_VIOLATION.withReason("no such source"));
+      }
+    }
+
+    /** "listen" and "silence" say whether the window wants the sound. */
+    @Override
+    protected void handleTextMessage(WebSocketSession raw, TextMessage message) throws IOException {
+      if (!(raw.getAttributes().get("watcher") instanceof Watcher watcher)) {
+        return;
+      }
+      switch (message.getPayload()) {
+        case "listen" -> watcher.listens(true);
+        case "silence" -> watcher.listens(false);
+        default -> raw.close(CloseStatus.BAD_DATA.withReason("listen or silence"));
       }
     }
 

@@ -2,8 +2,10 @@ package rovnik.server.live;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.signal.Sound;
 import rovnik.instruments.Instrument;
 import rovnik.server.config.Conflict;
 import rovnik.server.gate.Flow;
@@ -59,6 +61,9 @@ public interface Measuring<S> {
    * @return what there is to show, or null if there is nothing yet
    */
   @Nullable Look step(@Nullable Instrument instrument);
+
+  /** Who hears what is heard as samples come, on the instrument's thread. */
+  default void heardBy(Consumer<Sound> ears) {}
 
   /** When the next turn makes sense, in terms of {@link System#nanoTime}; 0 for at once. */
   default long dueNanos() {

@@ -110,6 +110,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     this.bench = bench;
     this.frameNanos = frameNanos;
     this.showing = new Showing<>(source, measuring.kind(), json);
+    measuring.heardBy(showing::sound);
     this.settings = measuring.first();
     this.job = bench.withoutJob();
     this.measuredJob = job;

@@ -6,8 +6,10 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
+import org.springframework.web.socket.BinaryMessage;
 import org.springframework.web.socket.TextMessage;
 import rovnik.core.result.Outcome;
+import rovnik.core.signal.Sound;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.results.FrameBytes;
@@ -54,6 +56,9 @@ final class Showing<S> {
   private final Set<String> gone = ConcurrentHashMap.newKeySet();
   private final AtomicLong sequence = new AtomicLong();
   private volatile @Nullable Newest<S> newest;
+
+  /** Samples of sound so far; touched by the instrument's thread only. */
+  private long heard;
 
   Showing(String source, String kind, JsonMapper json) {
     this.source = source;
@@ -136,6 +141,33 @@ final class Showing<S> {
       throw Conflict.state("Nothing was measured yet. Start the measurement first.");
     }
     return n;
+  }
+
+  /**
+   * Header of a piece of sound; the samples follow it. Pieces follow one another without a gap
+   * while {@code first} says so.
+   *
+   * @param lane always "sound": a frame has none
+   * @param rateHz samples a second
+   * @param first number of its first sample since the session began
+   */
+  @Schema(name = "SoundPiece")
+  record SoundPiece(String lane, double rateHz, long first, List<FrameBytes.ArrayHead> arrays) {}
+
+  /** Sends what is heard to the windows that want it, all of it and in its order. */
+  void sound(Sound piece) {
+    long first = heard;
+    heard += piece.samples().length;
+    List<Watcher> listeners = watchers.stream().filter(Watcher::listens).toList();
+    if (piece.samples().length > 0 && !listeners.isEmpty()) {
+      byte[] message =
+          FrameBytes.of(
+              json,
+              "sound",
+              piece.samples(),
+              arrays -> new SoundPiece("sound", piece.rateHz(), first, arrays));
+      listeners.forEach(w -> w.ordered(new BinaryMessage(message)));
+    }
   }
 
   private byte[] frame(Newest<S> n) {

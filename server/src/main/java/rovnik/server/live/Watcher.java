@@ -28,6 +28,7 @@ final class Watcher implements AutoCloseable {
   private TextMessage state;
   private byte[] frame;
   private boolean closed;
+  private volatile boolean listens;
 
   Watcher(WebSocketSession socket, String clientId) {
     this.socket =
@@ -50,6 +51,15 @@ final class Watcher implements AutoCloseable {
   synchronized void frame(byte[] newest) {
     frame = newest;
     wake();
+  }
+
+  /** Whether it wants to hear what is heard. */
+  void listens(boolean wanted) {
+    listens = wanted;
+  }
+
+  boolean listens() {
+    return listens;
   }
 
   /** Sends a message that must arrive, behind those before it. */

@@ -179,7 +179,7 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
   }
 
   /** A whole number of dBm, a little above the highest level; after overload well above it. */
-  private static @Nullable Double fitting(IqRecord record, Plan with) {
+  protected static @Nullable Double fitting(IqRecord record, Plan with) {
     double most = 0;
     float[] iq = record.iq();
     for (int n = 0; n < iq.length; n += 2) {
@@ -206,6 +206,23 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
     conditions.put("sample rate", Frequency.ofHertz(l.facts().sampleRateHz()).toString());
     return new KeptLook.Parts(
         l.outcome(), settings.measurement().words(), samples(l), null, null, conditions);
+  }
+
+  /** A record that stands still, read with other settings, if it would have been taken so. */
+  protected final @Nullable Look read(Look look, S before, S settings, JobDto job) {
+    RecordLook l = (RecordLook) look;
+    Plan now = plan(settings, job);
+    IqSetup then = plan(before, job).setup();
+    boolean alike =
+        l.record() != null
+            && now.measurement().beside().isEmpty()
+            && then.centreHz() == now.setup().centreHz()
+            && then.sampleRateHz() == now.setup().sampleRateHz()
+            && then.samples() >= now.setup().samples()
+            && then.attenuationDb() == now.setup().attenuationDb();
+    return alike
+        ? look(l.record(), now, now.measurement().gathering(), l.outcome().marks(), l)
+        : null;
   }
 
   /** Samples that a run keeps with it; null for none. */

@@ -9,7 +9,6 @@ import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.IqReceiver;
-import rovnik.instruments.iq.IqSetup;
 import rovnik.server.bench.Oscilloscopes;
 import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
@@ -128,21 +127,8 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
         Instant.now());
   }
 
-  /** The record that stands still, read with other settings, if it would have been taken so. */
   @Override
   public @Nullable Look again(Look look, S before, S settings, JobDto job) {
-    RecordLook l = (RecordLook) look;
-    Plan now = plan(settings, job);
-    IqSetup then = plan(before, job).setup();
-    boolean alike =
-        l.record() != null
-            && now.measurement().beside().isEmpty()
-            && then.centreHz() == now.setup().centreHz()
-            && then.sampleRateHz() == now.setup().sampleRateHz()
-            && then.samples() >= now.setup().samples()
-            && then.attenuationDb() == now.setup().attenuationDb();
-    return alike
-        ? look(l.record(), now, now.measurement().gathering(), l.outcome().marks(), l)
-        : null;
+    return read(look, before, settings, job);
   }
 }

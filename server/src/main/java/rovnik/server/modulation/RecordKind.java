@@ -151,7 +151,7 @@ public final class RecordKind<S extends RecordSettings<S>>
       parts.recorded().find(id);
       return new RecordingRecordMeasuring<>(this, id, parts.recorded());
     }
-    if (named.ongoing()) {
+    if (named.ongoing() || named.goesOn() && parts.bench().capabilities(id).streams()) {
       return new StreamRecordMeasuring<>(this, id, parts);
     }
     return new ReceiverRecordMeasuring<>(this, id, parts);

@@ -95,6 +95,14 @@ record RecordLook(
     }
   }
 
+  /** The same, of a longer record than the last that was taken. */
+  RecordLook of(IqRecord longer, @Nullable Double fittingReferenceDbm) {
+    Facts of =
+        new Facts(
+            facts.sampleRateHz(), longer.sampleCount(), facts.attenuationDb(), fittingReferenceDbm);
+    return new RecordLook(outcome, longer, of, sound, refused, field, settled);
+  }
+
   /** The same, with another outcome, of which there is more to come or not. */
   RecordLook with(Outcome other, boolean all) {
     return new RecordLook(other, record, facts, sound, refused, field, all);

@@ -7,7 +7,9 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Verdict;
@@ -18,6 +20,8 @@ import rovnik.core.result.ResultTable.Cell;
 import rovnik.core.result.ResultTable.Column;
 import rovnik.core.result.ResultTable.Row;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Sound;
+import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.Instrument;
 import rovnik.instruments.iq.IqReceiver;
 import rovnik.instruments.iq.IqSetup;
@@ -65,6 +69,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   /** In a block since the last look. */
   private boolean overloaded;
 
+  private Consumer<Sound> ears = sound -> {};
   private volatile double originSeconds = Double.NaN;
   private String identity = "";
   private int keptWanted;
@@ -156,7 +161,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   @Override
   public void prepare(S settings, JobDto job, boolean afresh) {
     plan = plan(settings, job);
-    gathering = plan.measurement().gathering();
+    gathering = plan.measurement().stream();
     mostKept = settings.mostKept();
     keptWanted = settings.keptWanted();
     asked = 0;
@@ -195,15 +200,47 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     long now = System.nanoTime();
     if (now - lookedNanos < LOOK_NANOS && last != null && last.refused().isEmpty()) {
       gathering.take(block, context(plan, List.of()));
-      keep();
+      passOn();
       return null;
     }
     lookedNanos = now;
-    RecordLook look = look(copied(block), plan, gathering::more, marks(receiver, overloaded), last);
+    RecordLook look =
+        look(copied(block), plan, goingOn(gathering), marks(receiver, overloaded), last);
     overloaded = false;
-    keep();
-    last = look.with(withSaved(look.outcome()), asked >= keptWanted);
+    passOn();
+    boolean all = asked >= keptWanted && gathering.settled();
+    IqRecord window = gathering.window().orElse(null);
+    if (window != null && last != null && window == last.record() && last.refused().isEmpty()) {
+      return null; // nothing was measured anew
+    }
+    RecordLook longer = window == null ? look : look.of(window, fitting(window, plan));
+    last = longer.with(withSaved(look.outcome()), all);
     return last;
+  }
+
+  /** What others follow: each look says what all so far show. */
+  private static RecordMeasurement.Gathering goingOn(RecordMeasurement.Gathering of) {
+    return new RecordMeasurement.Gathering() {
+      @Override
+      public Outcome add(IqRecord record, MeasurementContext context) {
+        return of.more(record, context);
+      }
+
+      @Override
+      public Optional<Sound> sound() {
+        return of.sound();
+      }
+    };
+  }
+
+  @Override
+  public void heardBy(Consumer<Sound> listener) {
+    ears = listener;
+  }
+
+  private void passOn() {
+    keep();
+    gathering.toHear().ifPresent(ears);
   }
 
   /** The receiver counts from when it was switched on; what is shown begins at 0 s. */
@@ -340,9 +377,14 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
         o.kind(), o.title(), o.summary(), o.series(), tables, o.readings(), o.marks(), o.spoiled());
   }
 
-  /** Samples are kept as recordings, as many as one wants. */
+  /** What goes on and on keeps its samples as recordings, as many as one wants. */
   @Override
   protected KeptLook.@Nullable Samples samples(RecordLook look) {
-    return null;
+    return plan.measurement().ongoing() ? null : super.samples(look);
+  }
+
+  @Override
+  public @Nullable Look again(Look look, S before, S settings, JobDto job) {
+    return settings.measurement().ongoing() ? null : read(look, before, settings, job);
   }
 }

@@ -44,6 +44,18 @@ public final class FrameBytes {
     return frame.write(json.writeValueAsBytes(header.apply(frame.heads)));
   }
 
+  /**
+   * A frame of one array of values.
+   *
+   * @param header makes the JSON header from the list of arrays
+   */
+  public static byte[] of(
+      JsonMapper json, String name, float[] values, Function<List<ArrayHead>, Object> header) {
+    FrameBytes frame = new FrameBytes();
+    frame.value(name, values);
+    return frame.write(json.writeValueAsBytes(header.apply(frame.heads)));
+  }
+
   private static boolean isPlace(String name) {
     return name.endsWith(".x");
   }
