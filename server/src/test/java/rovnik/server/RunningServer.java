@@ -192,6 +192,23 @@ final class RunningServer implements AutoCloseable {
   /** One that also says when the server has closed it. */
   java.net.http.WebSocket window(
       String source, String measurement, String client, CompletableFuture<Void> ended) {
+    return window(
+        source,
+        measurement,
+        client,
+        new java.net.http.WebSocket.Listener() {
+          @Override
+          public java.util.concurrent.CompletionStage<?> onClose(
+              java.net.http.WebSocket socket, int status, String reason) {
+            ended.complete(null);
+            return null;
+          }
+        });
+  }
+
+  /** One that says what comes. */
+  java.net.http.WebSocket window(
+      String source, String measurement, String client, java.net.http.WebSocket.Listener listener) {
     return this.client
         .newWebSocketBuilder()
         .buildAsync(
@@ -203,14 +220,7 @@ final class RunningServer implements AutoCloseable {
                     + measurement
                     + "&client="
                     + client),
-            new java.net.http.WebSocket.Listener() {
-              @Override
-              public java.util.concurrent.CompletionStage<?> onClose(
-                  java.net.http.WebSocket socket, int status, String reason) {
-                ended.complete(null);
-                return null;
-              }
-            })
+            listener)
         .join();
   }
 

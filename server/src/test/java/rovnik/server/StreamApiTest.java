@@ -4,12 +4,22 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.Socket;
+import java.net.http.WebSocket;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionStage;
+import java.util.concurrent.CopyOnWriteArrayList;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+import rovnik.standins.world.Truth;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 /** A receiver's stream: triggers, the ring, what is kept of it. */
 public class StreamApiTest extends BuoyBench {
@@ -206,5 +216,125 @@ public class StreamApiTest extends BuoyBench {
   private void refused(String settings, String field) {
     JsonNode problem = patch(settings, 400);
     assertEquals(problem.get("field").asString(), field, problem.toString());
+  }
+
+  /** Binary messages of one window. */
+  private static final class Ears implements WebSocket.Listener {
+    final List<byte[]> frames = new CopyOnWriteArrayList<>();
+    final List<byte[]> pieces = new CopyOnWriteArrayList<>();
+    final CompletableFuture<String> closed = new CompletableFuture<>();
+    private final ByteArrayOutputStream parts = new ByteArrayOutputStream();
+
+    @Override
+    public CompletionStage<?> onBinary(WebSocket socket, ByteBuffer data, boolean last) {
+      byte[] part = new byte[data.remaining()];
+      data.get(part);
+      parts.writeBytes(part);
+      if (last) {
+        byte[] all = parts.toByteArray();
+        parts.reset();
+        (head(all).has("lane") ? pieces : frames).add(all);
+      }
+      socket.request(1);
+      return null;
+    }
+
+    @Override
+    public CompletionStage<?> onClose(WebSocket socket, int status, String reason) {
+      closed.complete(reason);
+      return null;
+    }
+
+    static JsonNode head(byte[] message) {
+      int length = ByteBuffer.wrap(message).order(ByteOrder.LITTLE_ENDIAN).getInt();
+      return JsonMapper.shared().readTree(message, 4, length);
+    }
+
+    static float[] samples(byte[] message) {
+      ByteBuffer b = ByteBuffer.wrap(message).order(ByteOrder.LITTLE_ENDIAN);
+      JsonNode array = head(message).get("arrays").get(0);
+      assertEquals(array.get("name").asString(), "sound");
+      assertEquals(array.get("type").asString(), "f32");
+      int begins = 4 + b.getInt() + array.get("offset").asInt();
+      float[] out = new float[array.get("length").asInt()];
+      b.position(begins).slice().order(ByteOrder.LITTLE_ENDIAN).asFloatBuffer().get(out);
+      return out;
+    }
+  }
+
+  private static final String LISTEN =
+      "{\"centreHz\":164.2e6,\"bandHz\":25e3,\"seconds\":2.5,\"squelchBy\":\"tone\",\"squelch\":123,"
+          + "\"referenceLevelDbm\":-50}";
+
+  private String audio(String what) {
+    return "/api/live/i" + fast + "/audio" + what;
+  }
+
+  /** The sound comes to the window that asked for it, all of it, and to no other. */
+  @Test
+  public void whatIsReceivedIsHeard() {
+    server.json(server.send("PATCH", audio("/settings"), LISTEN), 200);
+    Ears ears = new Ears();
+    Ears deaf = new Ears();
+    WebSocket listens = server.window("i" + fast, "audio", "one", ears);
+    WebSocket looks = server.window("i" + fast, "audio", "two", deaf);
+    listens.sendText("listen", true).join();
+    server.json(server.send("POST", audio("/start"), "{}"), 200);
+    awaitTrue(() -> ears.pieces.size() > 400);
+    server.json(server.send("POST", audio("/hold"), "{}"), 200);
+    assertEquals(deaf.pieces.size(), 0);
+    assertTrue(deaf.frames.size() > 0 && ears.frames.size() > 0);
+    long next = -1;
+    int up = 0;
+    int on = 0;
+    int silent = 0;
+    float before = 0;
+    for (byte[] piece : ears.pieces) {
+      JsonNode head = Ears.head(piece);
+      assertEquals(head.get("rateHz").asDouble(), 48_000.0);
+      long first = head.get("first").asLong();
+      assertTrue(next < 0 || first == next, first + " instead of " + next);
+      float[] y = Ears.samples(piece);
+      next = first + y.length;
+      for (float v : y) {
+        up += before < 0 && v >= 0 ? 1 : 0;
+        on += v != 0 ? 1 : 0;
+        silent += v == 0 ? 1 : 0;
+        before = v;
+        assertTrue(Math.abs(v) <= 1, "too loud");
+      }
+    }
+    // Where it begins and ends softly, what rings of that crosses zero as well.
+    assertEquals(48_000.0 * up / on, 1000, 10);
+    assertTrue(silent > 24_000, "the pilot is never silent");
+    listens.sendText("silence", true).join();
+    listens.sendText("shout", true).join();
+    assertEquals(ears.closed.join(), "listen or silence");
+    looks.abort();
+  }
+
+  /** One look at what goes on is as long as is wanted; it is kept, and read again while held. */
+  @Test
+  public void aLookAtWhatIsHeardIsWhole() {
+    server.json(server.send("PATCH", audio("/settings"), LISTEN), 200);
+    server.json(server.send("POST", audio("/start"), "{\"once\":true}"), 200);
+    JsonNode o =
+        server.json(server.get(audio("/outcome?settled=true&seconds=60")), 200).get("outcome");
+    assertEquals(reading(o, "seen").get("value").asDouble(), 100.0, 0.001);
+    within(o, "toneAmount", Truth.PILOT_DEVIATION_HZ);
+    within(o, "toneSquelch", Truth.PILOT_SQUELCH_HZ);
+    assertTrue(o.get("summary").asString().contains("of 2.5 s"), o.get("summary").asString());
+    awaitTrue(() -> server.get(audio("")).body().contains("\"HELD\""));
+    assertEquals(server.bytes(audio("/sound")).length, 2 * 2.5 * 48_000, 2000);
+    server.json(
+        server.send("PATCH", audio("/settings"), "{\"squelchBy\":\"level\",\"squelch\":-10}"), 200);
+    awaitTrue(() -> server.get(audio("/outcome")).body().contains("Silent: the squelch"));
+    JsonNode kept =
+        server.json(
+            server.send("POST", audio("/keep"), "{\"name\":\"pilot\",\"jobId\":" + job + "}"), 201);
+    assertEquals(
+        server.bytes("/api/runs/" + kept.get("id").asLong() + "/sound", "{}").length,
+        2 * 2.5 * 48_000,
+        2000);
   }
 }
