@@ -44,6 +44,7 @@ export type AmplitudeSettings = Schemas["AmplitudeSettings"];
 export type KnownRate = Schemas["KnownRate"];
 export type ListenSettings = Schemas["ListenSettings"];
 export type LiveCut = Schemas["LiveCut"];
+export type PlaceSettings = Schemas["PlaceSettings"];
 export type NetSettings = Schemas["NetSettings"];
 export type TriggerSettings = Schemas["TriggerSettings"];
 export type HopSettings = Schemas["HopSettings"];

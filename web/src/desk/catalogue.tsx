@@ -6,6 +6,7 @@ import { axisOf, cursorOf, useCursor } from "../components/cursor";
 import { nearest } from "../components/nearest";
 import { ResultTableView } from "../components/ResultTableView";
 import { formatEngineering, formatHertz } from "../components/units";
+import { BoardMap } from "./BoardMap";
 import { ComplexPlane } from "./ComplexPlane";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
@@ -331,8 +332,41 @@ function SymbolsView({ look, series, base }: Drawing & { base: 2 | 16 }) {
   );
 }
 
+/** Levels of places on the board that they lie on. */
+function BoardView({ look, series }: Drawing) {
+  const at = (id: string) => {
+    const found = look.outcome.series.find((s) => s.id === id);
+    return found ? valuesOf(found, look.arrays) : [];
+  };
+  const [across, up, levels] = [at("across"), at("up"), valuesOf(series, look.arrays)];
+  const names = look.outcome.tables.find((t) => t.id === "places")?.rows ?? [];
+  // States of one board are shaded alike, so that they can lie side by side.
+  const known = look.outcome.series
+    .filter((s) => alike(s, series))
+    .flatMap((s) => Array.from(valuesOf(s, look.arrays)))
+    .filter(Number.isFinite);
+  return (
+    <BoardMap
+      title={series.label}
+      unit={series.unit}
+      range={[Math.min(...known), Math.max(...known)]}
+      places={Array.from(levels, (level, i) => ({
+        name: names[i]?.cells[0].text ?? "",
+        across: across[i] ?? 0,
+        up: up[i] ?? 0,
+        level,
+      }))}
+    />
+  );
+}
+
 /** Ways to show a series; every area has these and no others. */
 export const VIEWS: Record<string, View> = {
+  board: {
+    label: "board",
+    suits: (s) => s.axis.quantity === "Place" && s.quantity === "Level",
+    draw: (d) => <BoardView {...d} />,
+  },
   curve: {
     label: "curve",
     suits: (s) => !isMatrix(s),

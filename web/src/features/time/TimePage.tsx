@@ -7,6 +7,7 @@ import { DENSITY } from "./density";
 import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
 import { NETS } from "./nets";
+import { PLACES } from "./places";
 import { SPECTROGRAM } from "./spectrogram";
 import { TimeDesk } from "./TimeDesk";
 import { TRIGGER } from "./trigger";
@@ -20,6 +21,7 @@ const ALL = [
   AUDIO,
   TRIGGER,
   NETS,
+  PLACES,
 ] as unknown as TimeMeasurement<{
   centreHz: number;
   seconds: number;

@@ -12,7 +12,8 @@ export type TimeKind =
   | "hops"
   | "audio"
   | "trigger"
-  | "nets";
+  | "nets"
+  | "places";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
@@ -23,6 +24,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   audio: "Listening",
   trigger: "Trigger, without gaps",
   nets: "Which net is it?",
+  places: "Places on a board",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";

@@ -13,6 +13,7 @@ public class TimeScreenTest extends GeneratorScreen {
   private static final int FAST_INPUT = 20;
   private static final int FIRST_PROBE = 22;
   private static final int SECOND_PROBE = 23;
+  private static final int PROBE_PLACE = 24;
 
   @Override
   protected String home() {
@@ -381,6 +382,59 @@ public class TimeScreenTest extends GeneratorScreen {
     press("Resume");
     assertThat(ranking.locator("tbody tr")).hasCount(2);
     press("Hold");
+    control(FAST_INPUT, "part", "RF output");
+  }
+
+  /** Two places of the logger board, and one of them again with a shield. */
+  @Test
+  public void placesOfABoardAreMapped() {
+    control(FAST_INPUT, "part", "probe over the logger board");
+    control(PROBE_PLACE, "part", "flash");
+    job("Logger board, bursts");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("places");
+    assertThat(page.getByLabel("State of the board", exact())).isVisible();
+    enter("centre 212M");
+    enter("band 2M");
+    enter("length 50m");
+    enter("reference -40");
+    enter("board before");
+    enter("place flash, 20");
+    assertThat(page.getByText(words("Type a name, or a name and where it is")).first()).isVisible();
+    enter("place flash, 20, 15");
+    assertThat(page.getByLabel("Across", exact())).hasValue("20 mm");
+    start();
+    assertThat(reading("placeLevel")).containsText(words("\u2212(52|53)\\.\\d"));
+    press("Hold");
+    control(PROBE_PLACE, "part", "regulator");
+    enter("place regulator, 60, 35");
+    press("Resume");
+    assertThat(reading("placeLevel")).containsText(words("\u2212(46|47)\\.\\d"));
+    Locator table = page.getByTestId("table-places");
+    assertThat(table.locator("tbody tr").first()).containsText("regulator");
+    assertThat(
+            page.locator("svg title")
+                .filter(
+                    new Locator.FilterOptions().setHasText(words("flash \u2212(52|53)\\.\\d dBm"))))
+        .hasCount(1);
+    assertThat(
+            page.getByText(words("the strongest of 2 places, (5|6)\\.\\d dB over flash")).first())
+        .isVisible();
+    press("Hold");
+    enter("board with shield");
+    control(PROBE_PLACE, "part", "processor");
+    press("Resume");
+    assertThat(reading("change")).containsText(words("\u2212(9|10)\\.\\d+ dB"));
+    assertThat(table).containsText("with shield less before");
+    keepsTheRules();
+    press("Hold");
+    enter("keep board at 212 MHz");
+    assertThat(page.getByText("board at 212 MHz").first()).isVisible();
+    enter("new map");
+    press("Resume");
+    assertThat(table.locator("tbody tr")).hasCount(1);
+    press("Hold");
+    control(PROBE_PLACE, "part", "regulator");
     control(FAST_INPUT, "part", "RF output");
   }
 }

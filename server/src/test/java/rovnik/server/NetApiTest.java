@@ -85,7 +85,7 @@ public class NetApiTest extends BuoyBench {
     isA(all, "flash write strobe", Relation.COINCIDENT);
     JsonNode likeliest = all.get("tables").get(0).get("rows").get(0).get("cells");
     assertEquals(likeliest.get(0).get("text").asString(), "flash write strobe");
-    assertEquals(likeliest.get(4).get("value").asDouble(), Truth.LOGGER_LAG_SECONDS, 20e-9);
+    assertEquals(likeliest.get(3).get("value").asDouble(), Truth.LOGGER_LAG_SECONDS, 20e-9);
     JsonNode lag = reading(all, "lag1");
     assertTrue(
         Math.abs(lag.get("value").asDouble() - Truth.LOGGER_LAG_SECONDS)
@@ -101,6 +101,38 @@ public class NetApiTest extends BuoyBench {
     patch(",\"ranking\":2", 200);
     JsonNode anew = looked();
     assertEquals(anew.get("tables").get(0).get("rows").size(), 2, sentence(anew));
+  }
+
+  /** Three places of the board, then one of them with another state of it. */
+  @Test
+  public void placesOfTheBoardAreMapped() {
+    long place = add("Place", "PART_HOLDER", server.bench().probePlacePort(), "scpi-parts");
+    awaitTrue(() -> state(place).equals("CONNECTED"));
+    String path = "/api/live/i" + fast + "/places";
+    server.json(server.send("PATCH", path + "/settings", SETTINGS + "}"), 200);
+    JsonNode o = null;
+    for (String over : new String[] {"flash", "regulator", "display"}) {
+      control(place, "part", over);
+      String at = "{\"place\":\"" + over + "\",\"acrossMetres\":0.02,\"state\":\"before\"}";
+      server.json(server.send("PATCH", path + "/settings", at), 200);
+      server.json(server.send("POST", path + "/start", "{\"once\":true}"), 200);
+      o = server.json(server.get(path + "/outcome?settled=true&seconds=60"), 200).get("outcome");
+      double truth = Truth.LOGGER_DBM - Truth.LOGGER_PLACES_DB.get(over);
+      assertEquals(reading(o, "placeLevel").get("value").asDouble(), truth, 0.8, sentence(o));
+    }
+    assertEquals(
+        reading(o, "overStrongest").get("value").asDouble(),
+        -Truth.LOGGER_PLACES_DB.get("display"),
+        0.5);
+    JsonNode rows = o.get("tables").get(0).get("rows");
+    assertEquals(rows.size(), 3);
+    assertEquals(rows.get(0).get("cells").get(0).get("text").asString(), "regulator");
+    server.json(server.send("PATCH", path + "/settings", "{\"state\":\"with shield\"}"), 200);
+    server.json(server.send("POST", path + "/start", "{\"once\":true}"), 200);
+    o = server.json(server.get(path + "/outcome?settled=true&seconds=60"), 200).get("outcome");
+    assertEquals(reading(o, "change").get("value").asDouble(), 0, 0.5, sentence(o));
+    JsonNode bad = server.json(server.send("PATCH", path + "/settings", "{\"place\":\" \"}"), 400);
+    assertEquals(bad.get("field").asString(), "place", bad.toString());
   }
 
   @Test

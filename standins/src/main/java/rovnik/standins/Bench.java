@@ -84,7 +84,12 @@ public final class Bench implements AutoCloseable {
                 toFast::plugged),
             new ScopeStandin(scope),
             probe("First probe of the oscilloscope", scope, 0),
-            probe("Second probe of the oscilloscope", scope, 1));
+            probe("Second probe of the oscilloscope", scope, 1),
+            new PartHolderStandin(
+                "Place of the near-field probe",
+                () -> FastInput.PLACES,
+                toFast::hold,
+                toFast::place));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -201,6 +206,11 @@ public final class Bench implements AutoCloseable {
 
   public int secondProbePort() {
     return port(22);
+  }
+
+  /** Says where on the logger board the near-field probe is held. */
+  public int probePlacePort() {
+    return port(23);
   }
 
   /** Ports in the order of the getters. */

@@ -121,6 +121,11 @@ public interface RecordMeasurement {
     return Optional.empty();
   }
 
+  /** True if a record that stands still may be read with other settings. */
+  default boolean readsAgain() {
+    return beside().isEmpty();
+  }
+
   /** True if it is measured of samples that go on without end and, if possible, without gaps. */
   default boolean ongoing() {
     return false;

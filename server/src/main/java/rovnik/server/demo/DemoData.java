@@ -84,7 +84,8 @@ class DemoData implements ApplicationRunner {
           "Input of the fast receiver",
           "Oscilloscope",
           "First probe",
-          "Second probe");
+          "Second probe",
+          "Place of the probe");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -173,6 +174,7 @@ class DemoData implements ApplicationRunner {
     standin("Oscilloscope", InstrumentKind.OSCILLOSCOPE, "scpi-oscilloscope");
     standin("First probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Second probe", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Place of the probe", InstrumentKind.PART_HOLDER, PARTS);
     new FieldJobs(jobs, setups, json).make(fast);
   }
 

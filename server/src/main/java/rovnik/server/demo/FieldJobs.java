@@ -4,6 +4,7 @@ import java.util.List;
 import rovnik.core.listening.ListenMeasurement;
 import rovnik.core.nets.NetMeasurement;
 import rovnik.core.path.ElementKind;
+import rovnik.core.places.PlaceMeasurement;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.HopMeasurement;
 import rovnik.core.time.TriggerMeasurement;
@@ -19,6 +20,7 @@ import rovnik.server.time.BurstSettingsDto;
 import rovnik.server.time.HopSettingsDto;
 import rovnik.server.time.ListenSettingsDto;
 import rovnik.server.time.NetSettingsDto;
+import rovnik.server.time.PlaceSettingsDto;
 import rovnik.server.time.TriggerSettingsDto;
 
 /**
@@ -63,6 +65,12 @@ final class FieldJobs {
         NetMeasurement.KIND,
         "Which net is it?",
         json.tree(NetSettingsDto.of(212e6, 2e6, 0.062, "core clock enable", "radio sleep", -40)),
+        null);
+    setups.keep(
+        logger.id(),
+        PlaceMeasurement.KIND,
+        "212 MHz over the board",
+        json.tree(PlaceSettingsDto.of(212e6, 2e6, 0.05, "regulator", -40)),
         null);
     JobDto boat =
         job("Pilot boat, listening", "Voice radio", "Aerial on the quay", 164.2e6, -62, receiver);

@@ -215,7 +215,7 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
     IqSetup then = plan(before, job).setup();
     boolean alike =
         l.record() != null
-            && now.measurement().beside().isEmpty()
+            && now.measurement().readsAgain()
             && then.centreHz() == now.setup().centreHz()
             && then.sampleRateHz() == now.setup().sampleRateHz()
             && then.samples() >= now.setup().samples()

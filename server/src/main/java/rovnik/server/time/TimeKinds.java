@@ -47,4 +47,9 @@ class TimeKinds {
   RecordKind<NetSettingsDto> nets(RecordKind.Parts parts) {
     return new RecordKind<>(NetSettingsDto.FIRST, List.of(), parts);
   }
+
+  @Bean
+  RecordKind<PlaceSettingsDto> places(RecordKind.Parts parts) {
+    return new RecordKind<>(PlaceSettingsDto.FIRST, List.of(), parts);
+  }
 }

@@ -38,6 +38,17 @@ public final class FastInput implements PortSignal {
     return plugged;
   }
 
+  /** Places on the logger board that the probe can be held over. */
+  public static final List<String> PLACES = List.copyOf(Truth.LOGGER_PLACES_DB.keySet());
+
+  public void hold(String place) {
+    board.hold(place);
+  }
+
+  public String place() {
+    return board.place();
+  }
+
   /** The time of the field, the logger board's with it. */
   public Clock field() {
     return field;

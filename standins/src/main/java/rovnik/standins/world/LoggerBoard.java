@@ -9,6 +9,7 @@ final class LoggerBoard implements PortSignal {
   private static final double EDGE_SECONDS = 0.3e-6;
 
   private final Clock clock;
+  private volatile String place = "regulator";
 
   LoggerBoard(Clock clock) {
     this.clock = clock;
@@ -19,16 +20,25 @@ final class LoggerBoard implements PortSignal {
     return clock;
   }
 
+  /** A hand moves the probe. */
+  void hold(String wanted) {
+    place = wanted;
+  }
+
+  String place() {
+    return place;
+  }
+
   @Override
   public double levelAtPortDbm() {
-    return Truth.LOGGER_DBM;
+    return Truth.LOGGER_DBM - Truth.LOGGER_PLACES_DB.get(place);
   }
 
   @Override
   public void receive(double[] iq, int samples, double centreHz, double rateHz) {
     double start = clock.seconds();
     double offset = Truth.LOGGER_HZ - centreHz;
-    double a = World.amplitude(Truth.LOGGER_DBM) * World.bandShape(offset, rateHz);
+    double a = World.amplitude(levelAtPortDbm()) * World.bandShape(offset, rateHz);
     double every = Truth.LOGGER_EVERY_SECONDS;
     long first = (long) Math.floor(start / every) - 1;
     long last = (long) Math.floor((start + samples / rateHz) / every) + 1;

@@ -1,5 +1,9 @@
 package rovnik.standins.world;
 
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.Map;
+
 /** The true values of the invented harbour that the stand-ins are built from. */
 public final class Truth {
   private Truth() {}
@@ -256,6 +260,22 @@ public final class Truth {
 
   /** After the strobe that causes it. */
   public static final double LOGGER_LAG_SECONDS = 0.3e-6;
+
+  /** What a probe has less of the bursts at other places than over the regulator, dB. */
+  public static final Map<String, Double> LOGGER_PLACES_DB = Collections.unmodifiableMap(places());
+
+  private static Map<String, Double> places() {
+    Map<String, Double> out = new LinkedHashMap<>();
+    out.put("regulator", 0.0);
+    out.put("flash", 6.0);
+    out.put("processor", 9.5);
+    out.put("radio module", 12.0);
+    out.put("clock", 15.0);
+    out.put("connector", 18.0);
+    out.put("battery", 22.0);
+    out.put("display", 25.0);
+    return out;
+  }
 
   /** Its other nets: what the strobe could be taken for. */
   public static final double LOGGER_CLOCK_SECONDS = 1e-3;

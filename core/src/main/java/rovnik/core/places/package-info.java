@@ -1,0 +1,2 @@
+/** Where on a board emissions are strongest. */
+package rovnik.core.places;
