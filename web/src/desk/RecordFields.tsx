@@ -56,6 +56,28 @@ export function ChannelField(props: {
   );
 }
 
+/** "in a band of 2 MHz, over 50 ms": what is looked at, and for how long. */
+export function BandAndLength(props: {
+  of: RecordPart;
+  bandHz: number;
+  onBand: (hertz: number) => unknown;
+}) {
+  const { of, bandHz, onBand } = props;
+  return (
+    <>
+      in a band of{" "}
+      <QuantityField
+        label="Band"
+        unit="Hz"
+        value={bandHz}
+        error={of.wrong("bandHz")}
+        onCommit={onBand}
+      />
+      , <LengthField of={of} />
+    </>
+  );
+}
+
 /** How long the result is, and of a recording where it begins. */
 export function LengthField({ of }: { of: RecordPart }) {
   const { settings, recording, wrong, change } = of;

@@ -3,11 +3,10 @@ import { type ReactNode, useMemo } from "react";
 import type { Outcome, SeriesHead, Tile } from "../api/client";
 import { type Arrays, matrixOf, partsOf, placesOf, valuesOf } from "../api/frames";
 import { axisOf, cursorOf, useCursor } from "../components/cursor";
+import { later } from "../components/later";
 import { nearest } from "../components/nearest";
 import { ResultTableView } from "../components/ResultTableView";
 import { formatEngineering, formatHertz } from "../components/units";
-import { BoardMap } from "./BoardMap";
-import { ComplexPlane } from "./ComplexPlane";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
@@ -16,6 +15,10 @@ import { ReadingColumn } from "./ReadingColumn";
 import { SeriesPlot, useZooms } from "./SeriesPlot";
 import { SharesTable } from "./SharesTable";
 import { TileFrame } from "./TileGrid";
+
+// Few looks draw these: their code is fetched when one does.
+const ComplexPlane = later(async () => (await import("./ComplexPlane")).ComplexPlane);
+const BoardMap = later(async () => (await import("./BoardMap")).BoardMap);
 
 /** An outcome as it is drawn: live with its arrays beside it, kept with them inside. */
 export interface Look {

@@ -4,7 +4,7 @@ import type { BurstSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { formatEngineering } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { BandAndLength, CentreField, ReferenceLine } from "../../desk/RecordFields";
 import type { RecordsModel } from "../modulation/useRecords";
 import { KeepRecording } from "./KeepRecording";
 import { KnownRates } from "./KnownRates";
@@ -53,15 +53,7 @@ export function BurstSentence({ model, recording, job }: SentenceProps<BurstSett
     <div className={classes.sentence}>
       bursts near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
-      in a band of{" "}
-      <QuantityField
-        label="Band"
-        unit="Hz"
-        value={s.bandHz}
-        error={wrong("bandHz")}
-        onCommit={(bandHz) => change({ bandHz })}
-      />
-      , <LengthField of={of} />
+      <BandAndLength of={of} bandHz={s.bandHz} onBand={(bandHz) => change({ bandHz })} />
       <br />
       threshold{" "}
       <QuantityField

@@ -5,7 +5,7 @@ import { formatEngineering } from "../../components/units";
 import { WordField } from "../../components/WordField";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { BandAndLength, CentreField, ReferenceLine } from "../../desk/RecordFields";
 import { useInstruments } from "../../desk/useInstruments";
 import type { SentenceProps } from "./kinds";
 
@@ -43,15 +43,7 @@ export function NetSentence({ model, recording }: SentenceProps<NetSettings>) {
     <div className={classes.sentence}>
       bursts near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
-      in a band of{" "}
-      <QuantityField
-        label="Band"
-        unit="Hz"
-        value={s.bandHz}
-        error={wrong("bandHz")}
-        onCommit={(bandHz) => change({ bandHz })}
-      />
-      , <LengthField of={of} />
+      <BandAndLength of={of} bandHz={s.bandHz} onBand={(bandHz) => change({ bandHz })} />
       <br />
       channel 1 touches{" "}
       <WordField

@@ -3,7 +3,7 @@ import type { PlaceSettings } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { WordField } from "../../components/WordField";
 import classes from "../../desk/Desk.module.css";
-import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { BandAndLength, CentreField, ReferenceLine } from "../../desk/RecordFields";
 import type { SentenceProps } from "./kinds";
 
 const MILLI = 1e-3;
@@ -32,15 +32,7 @@ export function PlaceSentence({ model, recording }: SentenceProps<PlaceSettings>
     <div className={classes.sentence}>
       level near <CentreField of={of} step={0.1 * s.bandHz} />
       <br />
-      in a band of{" "}
-      <QuantityField
-        label="Band"
-        unit="Hz"
-        value={s.bandHz}
-        error={wrong("bandHz")}
-        onCommit={(bandHz) => change({ bandHz })}
-      />
-      , <LengthField of={of} />
+      <BandAndLength of={of} bandHz={s.bandHz} onBand={(bandHz) => change({ bandHz })} />
       <br />
       probe over{" "}
       <WordField

@@ -206,13 +206,14 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     lookedNanos = now;
     RecordLook look =
         look(copied(block), plan, goingOn(gathering), marks(receiver, overloaded), last);
-    overloaded = false;
     passOn();
     boolean all = asked >= keptWanted && gathering.settled();
     IqRecord window = gathering.window().orElse(null);
-    if (window != null && last != null && window == last.record() && last.refused().isEmpty()) {
-      return null; // nothing was measured anew
+    boolean anew = window == null || last == null || window != last.record();
+    if (!anew && look.refused().isEmpty() && last.refused().isEmpty()) {
+      return null; // nothing was measured since
     }
+    overloaded = false;
     RecordLook longer = window == null ? look : look.of(window, fitting(window, plan));
     last = longer.with(withSaved(look.outcome()), all);
     return last;
