@@ -257,17 +257,19 @@ public class TimeScreenTest extends GeneratorScreen {
   /** What reaches the sound device follows without gaps, and is the tone of 1 kHz. */
   private void theSoundThatIsReceivedGoesOn() {
     page.evaluate(
-        "() => { window.pieces = []; const start = AudioBufferSourceNode.prototype.start;"
+        "() => { window.pieces = []; window.loud = 0; const start = AudioBufferSourceNode.prototype.start;"
             + " window.startAsItIs = start;"
             + " AudioBufferSourceNode.prototype.start = function (when) {"
             + " window.pieces.push({ when, lead: when - this.context.currentTime,"
             + " lasts: this.buffer.duration / this.playbackRate.value,"
             + " y: [...this.buffer.getChannelData(0)] });"
+            + " for (const v of this.buffer.getChannelData(0)) window.loud += Math.abs(v) > 0.4;"
             + " start.call(this, when); }; }");
     button("Hear it now").click();
     assertThat(page.getByText(words("^\\d+ ms buffered"))).isVisible();
-    page.waitForFunction(
-        "() => window.pieces.flatMap(p => p.y).filter(v => Math.abs(v) > 0.4).length > 24000");
+    page.waitForFunction("() => window.loud > 24000");
+    String told = page.getByText(words("^\\d+ ms buffered")).textContent();
+    int dropouts = told.contains(",") ? Integer.parseInt(told.split("[, ]+")[3]) : 0;
     button("Silence").click();
     assertThat(button("Hear it now")).isVisible();
     Object[] heard =
@@ -281,11 +283,11 @@ public class TimeScreenTest extends GeneratorScreen {
                         + " for (let i = 1; i < y.length; i++) {"
                         + " if (y[i - 1] < 0 && y[i] >= 0) up++;"
                         + " if (y[i] !== 0) on++; }"
-                        + " return [seams, p[0].lead, Math.max(...y.map(Math.abs)),"
+                        + " return [seams, p[0].lead, y.reduce((m, v) => Math.max(m, Math.abs(v)), 0),"
                         + " 48000 * up / on]; }"))
             .toArray();
-    // Where the machine is too slow for what goes on, it is said how often nothing was there.
-    assertTrue(((Number) heard[0]).intValue() <= 2, heard[0] + " seams");
+    // Where the machine is too slow for what goes on, each seam is said; one may be newer.
+    assertTrue(((Number) heard[0]).intValue() <= dropouts + 1, heard[0] + " seams, " + told);
     assertEquals(((Number) heard[1]).doubleValue(), 0.12, 0.03);
     assertEquals(((Number) heard[2]).doubleValue(), 0.7, 0.1);
     assertEquals(((Number) heard[3]).doubleValue(), 1000, 15);
