@@ -133,11 +133,14 @@ public class NetApiTest extends BuoyBench {
     assertEquals(reading(o, "change").get("value").asDouble(), 0, 0.5, sentence(o));
     JsonNode bad = server.json(server.send("PATCH", path + "/settings", "{\"place\":\" \"}"), 400);
     assertEquals(bad.get("field").asString(), "place", bad.toString());
+    JsonNode none = server.json(server.send("PATCH", path + "/settings", "{\"state\":null}"), 400);
+    assertEquals(none.get("field").asString(), "state", none.toString());
   }
 
   @Test
   public void whatCannotBeSaysSo() {
     assertEquals(patch(",\"net1\":\"\",\"net2\":\"\"", 400).get("field").asString(), "net1");
+    assertEquals(patch(",\"net1\":null", 400).get("field").asString(), "net1");
     assertEquals(patch(",\"seconds\":20", 400).get("field").asString(), "seconds");
     assertEquals(
         patch(",\"oscilloscopeId\":" + first, 400).get("field").asString(), "oscilloscopeId");

@@ -52,6 +52,15 @@ public interface RecordSettings<S extends RecordSettings<S>> {
     return new Limit(number(least), number(most));
   }
 
+  /** Words that must be there, even if there are none of them. */
+  static String words(String field, @Nullable String value) {
+    if (value == null) {
+      throw new Refusal(
+          field, "This is a text and cannot be left out; \"\" says that it is empty.");
+    }
+    return value;
+  }
+
   /** NaN for what is missing. */
   static double number(@Nullable Double value) {
     return value == null ? Double.NaN : value;

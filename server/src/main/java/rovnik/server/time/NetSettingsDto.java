@@ -100,7 +100,7 @@ public record NetSettingsDto(
             centreHz,
             bandHz,
             seconds,
-            List.of(net1, net2),
+            List.of(RecordSettings.words("net1", net1), RecordSettings.words("net2", net2)),
             coincidentSeconds,
             togetherSeconds,
             restSeconds,

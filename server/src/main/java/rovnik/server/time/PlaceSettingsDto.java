@@ -61,6 +61,14 @@ public record PlaceSettingsDto(
   public RecordMeasurement measurement() {
     RecordSettings.checkReference(referenceLevelDbm);
     return new PlaceMeasurement(
-        new PlaceSettings(centreHz, bandHz, seconds, place, acrossMetres, upMetres, state, map));
+        new PlaceSettings(
+            centreHz,
+            bandHz,
+            seconds,
+            RecordSettings.words("place", place),
+            acrossMetres,
+            upMetres,
+            RecordSettings.words("state", state),
+            map));
   }
 }
