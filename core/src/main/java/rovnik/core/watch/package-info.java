@@ -1,0 +1,2 @@
+/** Numbers followed over hours and days: what they came to, when they left their limits. */
+package rovnik.core.watch;
