@@ -121,6 +121,11 @@ final class RunningServer implements AutoCloseable {
     return bench;
   }
 
+  /** A part of the server, where what a test needs would take days over the interface. */
+  <T> T part(Class<T> type) {
+    return context.getBean(type);
+  }
+
   HttpResponse<String> get(String path) {
     return send(HttpRequest.newBuilder(URI.create(root + path)).GET());
   }

@@ -327,6 +327,7 @@ final class HopOutcome {
     columns.add(new Column("Hops", ""));
     columns.add(new Column("Level", unit()));
     hoppers.forEach(h -> columns.add(new Column(h.name(), "")));
+    columns.add(new Column("Share of time", "%"));
     List<Row> rows = new ArrayList<>();
     for (int c = 1; c <= plan.count(); c++) {
       int channel = c;
@@ -339,6 +340,7 @@ final class HopOutcome {
       for (Hoppers.Hopper h : hoppers) {
         cells.add(Cell.of(h.hops().stream().filter(x -> plan.of(x) == channel).count()));
       }
+      cells.add(Cell.of(100 * there.stream().mapToDouble(Hop::seconds).sum() / seen.seconds()));
       rows.add(new Row(cells, Verdict.NONE));
     }
     return new ResultTable("channels", "Channels", columns, rows);

@@ -24,4 +24,9 @@ public interface Look {
   default boolean settled() {
     return true;
   }
+
+  /** True if its readings say what they will, though more may be wanted: triggers yet to come. */
+  default boolean readable() {
+    return settled();
+  }
 }

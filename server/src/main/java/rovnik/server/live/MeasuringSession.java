@@ -4,7 +4,9 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
@@ -43,6 +45,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   private final long frameNanos;
   private final Showing<S> showing;
   private final GuidedWork<S> guided = new GuidedWork<>(this);
+  private final List<Follower> followers = new CopyOnWriteArrayList<>();
 
   /** Begins at the time, so that a new server's states are newer than an old one's. */
   private final AtomicLong revision = new AtomicLong(System.currentTimeMillis() * 1000);
@@ -140,6 +143,16 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     return phase;
   }
 
+  /** What it says of its phase, "" for nothing. */
+  public String message() {
+    return message;
+  }
+
+  /** What its message is about. */
+  public String field() {
+    return field;
+  }
+
   private String who() {
     return source + "/" + measuring.kind();
   }
@@ -190,7 +203,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     if (gone && hold.release(watcher.clientId())) {
       publishState();
     }
-    if (!showing.watched() && !measuring.busy()) {
+    if (!showing.watched() && !measuring.busy() && followers.isEmpty()) {
       hold();
     }
   }
@@ -236,6 +249,9 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   /** Takes new settings, or refuses them and changes nothing. */
   public synchronized void apply(S wanted) {
     guided.refuseIfUnderWay(": its settings stay. Stop it first.");
+    if (!wanted.equals(settings)) {
+      followers.forEach(Follower::refuseChange);
+    }
     S checked = measuring.checked(wanted, job);
     String trouble = gate.trouble(who(), measuring.flow(checked, job));
     if (!trouble.isEmpty() && phase.going()) {
@@ -266,6 +282,17 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     }
   }
 
+  // Who follows.
+
+  /** Its looks are followed from now on; while they are, its settings and its job stay. */
+  public synchronized void follow(Follower follower) {
+    followers.add(follower);
+  }
+
+  public synchronized void unfollow(Follower follower) {
+    followers.remove(follower);
+  }
+
   // Start, hold.
 
   /**
@@ -277,6 +304,9 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
    */
   public synchronized void start(
       @Nullable Long wantedJob, @Nullable String reason, Set<String> answers, boolean single) {
+    if (single || !Objects.equals(wantedJob, jobId)) {
+      followers.forEach(Follower::refuseChange);
+    }
     answered = Set.copyOf(answers);
     allow(wantedJob, reason);
     once = single;
@@ -334,6 +364,11 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     if (loop != null) {
       loop.end(this);
     }
+  }
+
+  /** What the user answered before power flowed. */
+  public Set<String> answers() {
+    return answered;
   }
 
   /** Takes one look more, for work that needs one; goes on if it runs anyway. */
@@ -524,7 +559,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   }
 
   /** Keeps a stretch of what is looked at as a recording. */
-  RecordingDto cut(Cut wanted) {
+  public RecordingDto cut(Cut wanted) {
     Showing.Newest<S> n = showing.peek();
     return measuring.cut(wanted, n == null ? null : n.look());
   }
@@ -621,6 +656,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
       nextFrameNanos = Math.max(nextFrameNanos + frameNanos, now);
     } else {
       showing.note(next, measured, measuredJob, millis);
+      tell(next, measured, measuredJob, millis);
     }
     // Until all is there it goes on at full speed; then no faster than it is shown.
     dueNanos = settled ? nextFrameNanos : 0;
@@ -648,10 +684,23 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   void publish(Look look, S with, JobDto of, long acquiredAtMillis) {
     showing.publish(look, with, of, acquiredAtMillis);
+    tell(look, with, of, acquiredAtMillis);
     if (look.settled()) {
       synchronized (this) {
         notifyAll();
       }
+    }
+  }
+
+  private void tell(Look look, S with, JobDto of, long acquiredAtMillis) {
+    if (!look.readable()) {
+      return;
+    }
+    for (Follower f : followers) {
+      f.looked(
+          look.shown(),
+          acquiredAtMillis,
+          () -> kept(measuring.kept(look, with, of), with, null, of, null));
     }
   }
 

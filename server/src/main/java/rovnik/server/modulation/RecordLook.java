@@ -68,6 +68,11 @@ record RecordLook(
     return new View(facts, refused, field);
   }
 
+  @Override
+  public boolean readable() {
+    return true;
+  }
+
   /**
    * Measures a record with those before; where that cannot be done, the last result goes on, marked
    * as such.

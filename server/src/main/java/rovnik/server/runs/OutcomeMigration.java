@@ -21,6 +21,7 @@ import rovnik.core.result.Series;
 import rovnik.core.spectrum.Peak;
 import rovnik.core.spectrum.Trace;
 import rovnik.core.spectrum.TraceSeries;
+import rovnik.server.results.ArrayBlob;
 import rovnik.server.results.OutcomeDto;
 import rovnik.server.results.ReadingDto;
 import rovnik.server.results.SeriesDto;

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import rovnik.core.result.Outcome;
+import rovnik.server.results.ArrayBlob;
 import rovnik.server.results.OutcomeDto;
 import rovnik.server.results.SeriesDto;
 

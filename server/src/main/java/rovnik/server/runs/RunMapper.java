@@ -10,6 +10,7 @@ import org.apache.ibatis.annotations.Param;
 import org.apache.ibatis.annotations.Select;
 import org.apache.ibatis.annotations.Update;
 import org.jspecify.annotations.Nullable;
+import rovnik.server.results.ArrayBlob;
 
 /** Tables run, run_array, note. */
 @Mapper

@@ -1,4 +1,4 @@
-package rovnik.server.runs;
+package rovnik.server.results;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.expectThrows;

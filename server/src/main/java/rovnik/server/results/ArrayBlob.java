@@ -1,4 +1,4 @@
-package rovnik.server.runs;
+package rovnik.server.results;
 
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -17,12 +17,12 @@ import java.util.zip.Inflater;
  *
  * @param type "f32" or "f64"
  */
-record ArrayBlob(String type, int points, long crc32, byte[] deflated) {
+public record ArrayBlob(String type, int points, long crc32, byte[] deflated) {
   private static final String F32 = "f32";
   private static final String F64 = "f64";
 
   /** A {@code double[]} or a {@code float[]}. */
-  static ArrayBlob of(Object array) {
+  public static ArrayBlob of(Object array) {
     double[] values = array instanceof float[] f ? widened(f) : (double[]) array;
     boolean narrow = true;
     for (int i = 0; i < values.length && narrow; i++) {
@@ -61,7 +61,7 @@ record ArrayBlob(String type, int points, long crc32, byte[] deflated) {
    *
    * @throws IllegalStateException if the blob is damaged
    */
-  double[] doubles() {
+  public double[] doubles() {
     boolean narrow = type.equals(F32);
     ByteBuffer b = ByteBuffer.wrap(plain((narrow ? 4 : 8) * points)).order(ByteOrder.LITTLE_ENDIAN);
     double[] values = new double[points];
@@ -71,7 +71,7 @@ record ArrayBlob(String type, int points, long crc32, byte[] deflated) {
     return values;
   }
 
-  float[] floats() {
+  public float[] floats() {
     double[] wide = doubles();
     float[] values = new float[wide.length];
     for (int i = 0; i < wide.length; i++) {
