@@ -6,8 +6,8 @@ import { download } from "./download";
 import classes from "./Plot.module.css";
 import { css } from "./plotDraw";
 import { axisKey } from "./plotOptions";
-import { curveAt, levelAt, type PlotProps } from "./plotTypes";
-import { formatEngineering, formatHertz } from "./units";
+import { CLOCK, curveAt, levelAt, type PlotProps } from "./plotTypes";
+import { formatEngineering, formatHertz, formatMoment } from "./units";
 
 /** What is drawn, as a file; apart from the plot, which changes with every frame. */
 const SaveMenu = memo(function SaveMenu(props: {
@@ -50,7 +50,9 @@ const SaveMenu = memo(function SaveMenu(props: {
 function cursorText(level: number, unit: string): string {
   return unit === "V" || unit === "W"
     ? formatEngineering(level, unit)
-    : `${level.toFixed(1)} ${unit}`;
+    : unit === "Hz"
+      ? formatHertz(level)
+      : `${level.toFixed(unit.startsWith("dB") ? 1 : 3)} ${unit}`;
 }
 
 /** What stands where the pointer is, on this tile or on another with the same axis. */
@@ -65,7 +67,9 @@ function Readout({ props }: { props: PlotProps }) {
   const place =
     (props.xUnit ?? "Hz") === "Hz"
       ? formatHertz(x, 9)
-      : `${Number(x.toPrecision(4))} ${props.xUnit}`;
+      : props.xUnit === CLOCK
+        ? formatMoment(x)
+        : `${Number(x.toPrecision(4))} ${props.xUnit}`;
   return `${place}  ${level === null ? "" : cursorText(level, props.yUnit)}`;
 }
 

@@ -3,7 +3,9 @@ import { IconDownload } from "@tabler/icons-react";
 import type { ResultTable } from "../api/client";
 import { download } from "./download";
 import { carriesUnit, formatCell } from "./formatCell";
+import { CLOCK } from "./plotTypes";
 import classes from "./ResultTableView.module.css";
+import { formatMoment } from "./units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "./verdicts";
 
 /** The title of a table with a button to save it. */
@@ -91,11 +93,14 @@ export function ResultTableView({ table }: { table: ResultTable }) {
 
 function tableCsv(table: ResultTable): string {
   const quote = (s: string) => (/[",\n]/.test(s) ? `"${s.replaceAll('"', '""')}"` : s);
+  const number = (value: number, column: number) =>
+    table.columns[column].unit === CLOCK ? formatMoment(value) : String(value);
   const head = table.columns.map((c) => quote(c.unit ? `${c.label} (${c.unit})` : c.label));
   const rows = table.rows.map((r) =>
-    [...r.cells.map((c) => (c.value === null ? quote(c.text) : String(c.value))), r.verdict].join(
-      ",",
-    ),
+    [
+      ...r.cells.map((c, i) => (c.value === null ? quote(c.text) : number(c.value, i))),
+      r.verdict,
+    ].join(","),
   );
   return `${[`# ${table.title}`, [...head, "verdict"].join(","), ...rows].join("\n")}\n`;
 }

@@ -1,4 +1,4 @@
-import { formatEngineering, formatHertz, formatSeconds, signed } from "./units";
+import { formatEngineering, formatHertz, formatMoment, formatSeconds, signed } from "./units";
 
 /** A number of a table or reading with its unit left to the head, except where a prefix is needed. */
 export function formatCell(value: number, unit: string): string {
@@ -8,6 +8,9 @@ export function formatCell(value: number, unit: string): string {
   }
   if (unit === "s") {
     return formatSeconds(value, 4);
+  }
+  if (unit === "UTC") {
+    return formatMoment(value);
   }
   if (unit === "V" || unit === "W") {
     return formatEngineering(value, unit);

@@ -1,5 +1,5 @@
 import type uPlot from "uplot";
-import type { PlotCurve, PlotProps } from "./plotTypes";
+import { type PlotCurve, type PlotProps, unbroken } from "./plotTypes";
 
 const tokens = new Map<string, string>();
 let tokensOf: string | null = null;
@@ -139,14 +139,19 @@ function drawCurve(u: uPlot, curve: PlotCurve, labels: Box[]) {
     ctx.moveTo(x, u.bbox.top);
     ctx.lineTo(x, u.bbox.top + u.bbox.height);
     ctx.stroke();
-  } else if (curve.x.length > 2 * u.bbox.width) {
-    ribbon(u, curve, ctx.lineWidth / 2);
-    ctx.fill();
   } else {
-    for (let i = 0; i < curve.x.length; i++) {
-      ctx.lineTo(u.valToPos(curve.x[i], "x", true), u.valToPos(curve.y[i], "y", true));
+    for (const piece of unbroken(curve)) {
+      ctx.beginPath();
+      if (piece.x.length > 2 * u.bbox.width) {
+        ribbon(u, piece, ctx.lineWidth / 2);
+        ctx.fill();
+        continue;
+      }
+      for (let i = 0; i < piece.x.length; i++) {
+        ctx.lineTo(u.valToPos(piece.x[i], "x", true), u.valToPos(piece.y[i], "y", true));
+      }
+      ctx.stroke();
     }
-    ctx.stroke();
   }
   ctx.setLineDash([]);
   if (curve.dots) {
@@ -168,7 +173,7 @@ function drawCurve(u: uPlot, curve: PlotCurve, labels: Box[]) {
  * half a line's width wider: it looks as the line would, and a filled band takes a browser a third
  * of the time of a line with as many corners.
  */
-function ribbon(u: uPlot, curve: PlotCurve, half: number) {
+function ribbon(u: uPlot, curve: { x: number[]; y: number[] }, half: number) {
   const { ctx } = u;
   const columns: number[] = [];
   const tops: number[] = [];

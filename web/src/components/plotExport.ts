@@ -1,4 +1,5 @@
-import { frequencyAxis, levelAt, type PlotProps } from "./plotTypes";
+import { CLOCK, frequencyAxis, levelAt, type PlotProps, unbroken } from "./plotTypes";
+import { formatClock, formatMoment } from "./units";
 
 /** What is drawn, as CSV: the first trace's frequencies, one column a trace. */
 export function toCsv(props: PlotProps): string {
@@ -26,7 +27,9 @@ export function toCsv(props: PlotProps): string {
 function curvesToCsv(props: PlotProps): string {
   const blocks = (props.curves ?? []).map((c) => {
     const head = `# ${c.label || props.title}\n${props.xName ?? "frequency"} (${props.xUnit ?? "Hz"}),${props.yLabel}`;
-    return [head, ...c.x.map((x, i) => `${x},${c.y[i]}`)].join("\n");
+    const place = (x: number) => (props.xUnit === CLOCK ? formatMoment(x) : String(x));
+    const value = (y: number) => (Number.isNaN(y) ? "" : String(y));
+    return [head, ...c.x.map((x, i) => `${place(x)},${value(c.y[i])}`)].join("\n");
   });
   return `${blocks.join("\n\n")}\n`;
 }
@@ -65,7 +68,7 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
     );
     if (i % 2 === 0) {
       out.push(
-        `<text x="${x}" y="${MARGIN.top + h + 18}" text-anchor="middle">${Number((hz / axis.scale).toPrecision(props.logarithmic ? 3 : 9))}</text>`,
+        `<text x="${x}" y="${MARGIN.top + h + 18}" text-anchor="middle">${axis.unit === CLOCK ? formatClock(hz, (x1 - x0) / 5) : Number((hz / axis.scale).toPrecision(props.logarithmic ? 3 : 9))}</text>`,
       );
     }
     out.push(
@@ -92,11 +95,13 @@ export function toSvg(props: PlotProps, colour: (name: string) => string): strin
     );
   });
   for (const c of props.curves ?? []) {
-    const points = c.x.map((x, i) => `${px(x).toFixed(2)},${py(c.y[i]).toFixed(2)}`).join(" ");
     const stroke = colour(c.limit ? "--plane" : `--trace-${c.colour ?? 0}`);
-    out.push(
-      `<polyline clip-path="url(#plot)" points="${points}" fill="none" stroke="${stroke}" stroke-width="1.5"/>`,
-    );
+    for (const { x, y } of unbroken(c)) {
+      const points = x.map((at, i) => `${px(at).toFixed(2)},${py(y[i]).toFixed(2)}`).join(" ");
+      out.push(
+        `<polyline clip-path="url(#plot)" points="${points}" fill="none" stroke="${stroke}" stroke-width="1.5"/>`,
+      );
+    }
   }
   for (const limit of props.limits ?? []) {
     if (limit.level >= y0 && limit.level <= y1) {

@@ -1,21 +1,25 @@
 import type uPlot from "uplot";
 import { axisOf, cursorOf } from "./cursor";
 import { css, drawOver, drawUnder } from "./plotDraw";
-import { type PlotProps, placeAxis } from "./plotTypes";
-import { formatEngineering, formatHertz } from "./units";
+import { CLOCK, type PlotProps, placeAxis } from "./plotTypes";
+import { formatClock, formatEngineering, formatHertz, formatMoment } from "./units";
 
 /** The axis that this plot shares with others. */
 export const axisKey = (p: PlotProps) => axisOf(p.xName ?? "Frequency", p.xUnit ?? "Hz");
 
 function xLabel(props: PlotProps): string {
   const name = props.xName ?? "Frequency";
+  if (props.xUnit === CLOCK) {
+    const days = props.xRange.map((x) => formatMoment(x).slice(0, 10));
+    return `${days[0] === days[1] ? days[0] : days.join(" to ")} (UTC)`;
+  }
   const { unit } = placeAxis(props.xRange, props.xUnit);
   return unit && !(props.logarithmic && (props.xUnit ?? "Hz") === "Hz")
     ? `${name} (${unit})`
     : name;
 }
 
-function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[] {
+function xValues(props: PlotProps, splits: (number | null)[], apart: number): (string | null)[] {
   if (props.logarithmic) {
     // Decades are written, and 2 and 5 between them where there is room; the lines stay.
     const few = Math.log10(props.xRange[1] / props.xRange[0]) < 2.5;
@@ -29,6 +33,9 @@ function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[]
   }
   const { scale } = placeAxis(props.xRange, props.xUnit);
   const [a, b] = splits as number[];
+  if (props.xUnit === CLOCK) {
+    return splits.map((s) => (s === null ? null : formatClock(s, apart)));
+  }
   const step = splits.length > 1 ? (b - a) / scale : 1;
   // As many as it takes to write the step: 2.5 needs one more than 2.
   let digits = 0;
@@ -37,6 +44,12 @@ function xValues(props: PlotProps, splits: (number | null)[]): (string | null)[]
   }
   return splits.map((s) => (s === null ? null : (s / scale).toFixed(digits)));
 }
+
+/** Steps that a clock is divided in, seconds. */
+const CLOCK_STEPS = [
+  1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 10_800, 21_600, 43_200, 86_400,
+  172_800, 604_800, 1_209_600, 2_592_000,
+];
 
 /** Height below which labels are cut short, pixels. */
 const LOW = 240;
@@ -68,9 +81,15 @@ export function options(live: { current: PlotProps }) {
         ticks: grid,
         size: 34,
         // Places in a time are short words, frequencies are long ones.
-        space: props.xUnit === "s" ? 64 : 110,
+        space:
+          props.xUnit === CLOCK
+            ? (_u: uPlot, _axis: number, from: number, to: number) => (to - from < 900 ? 92 : 60)
+            : props.xUnit === "s"
+              ? 64
+              : 110,
+        ...(props.xUnit === CLOCK ? { incrs: CLOCK_STEPS } : {}),
         label: () => xLabel(live.current),
-        values: (_u, splits) => xValues(live.current, splits),
+        values: (_u, splits, _axis, _space, step) => xValues(live.current, splits, step),
       },
       {
         ...axisLook,
@@ -132,8 +151,12 @@ function axisWidth(values: string[] | null): number {
   return 18 + 8 * longest;
 }
 
+/** As many digits as it takes to tell one from the next. */
 function linearValues(splits: number[], unit: string): string[] {
-  return splits.map((s) => formatEngineering(s, unit, 3));
+  const step = Math.abs(splits[1] - splits[0]) || 1;
+  const largest = Math.max(...splits.map(Math.abs));
+  const digits = Math.min(15, Math.max(3, Math.ceil(Math.log10(largest / step + 1e-9)) + 1));
+  return splits.map((s) => formatEngineering(s, unit, digits));
 }
 
 /**

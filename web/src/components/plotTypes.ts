@@ -76,16 +76,36 @@ export interface PlotProps {
   empty?: string;
 }
 
-/** Value of a curve, straight between its points; null outside. */
+/** Value of a curve, straight between its points; null outside, and where it is broken. */
 export function curveAt(curve: PlotCurve, x: number): number | null {
   for (let i = 0; i + 1 < curve.x.length; i++) {
     const [a, b] = [curve.x[i], curve.x[i + 1]];
     if (x >= a && x <= b && b > a) {
-      return curve.y[i] + ((x - a) / (b - a)) * (curve.y[i + 1] - curve.y[i]);
+      const y = curve.y[i] + ((x - a) / (b - a)) * (curve.y[i + 1] - curve.y[i]);
+      return Number.isFinite(y) ? y : null;
     }
   }
   return null;
 }
+
+/** The pieces of a curve between the places where it has no value. */
+export function unbroken({ x, y }: PlotCurve): { x: number[]; y: number[] }[] {
+  if (y.every(Number.isFinite)) {
+    return [{ x, y }];
+  }
+  const pieces: { x: number[]; y: number[] }[] = [];
+  let from = 0;
+  for (let i = 0; i <= y.length; i++) {
+    if (i === y.length || !Number.isFinite(y[i])) {
+      i > from && pieces.push({ x: x.slice(from, i), y: y.slice(from, i) });
+      from = i + 1;
+    }
+  }
+  return pieces;
+}
+
+/** Unit of an axis of times of day: seconds since 1970, written as a clock shows them. */
+export const CLOCK = "UTC";
 
 /** Scale and unit that keep the labels of a frequency axis short. */
 export function frequencyAxis(range: [number, number]): { scale: number; unit: string } {

@@ -121,6 +121,23 @@ export function formatMeasuredSeconds(seconds: number, uncertainty: number | nul
     : formatSeconds(seconds, 4);
 }
 
+const iso = (seconds: number) => new Date(Math.round(1000 * seconds)).toISOString();
+
+/** A moment with its date, UTC: "2026-09-21 14:05:10". */
+export const formatMoment = (seconds: number) => iso(seconds).slice(0, 19).replace("T", " ");
+
+/**
+ * A time of day, UTC, as short as times that lie a step apart allow; midnight is written as its
+ * date.
+ */
+export function formatClock(seconds: number, step: number): string {
+  const text = iso(seconds);
+  if (step >= 86_400 || (step >= 60 && text.slice(11, 19) === "00:00:00")) {
+    return text.slice(5, 10);
+  }
+  return text.slice(11, step >= 60 ? 16 : step >= 1 ? 19 : 23);
+}
+
 /** "+27.0" with a real minus sign. */
 export function signed(value: number, digits = 1): string {
   const text = Math.abs(value).toFixed(digits);

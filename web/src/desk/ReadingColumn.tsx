@@ -79,9 +79,10 @@ const COUNTS = new Set([
   "otherLength",
   "seen",
   "watched",
+  "events",
 ]);
 const COUNT_OF_ONE = /^(channels[A-F]|score[12])$/;
-const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id);
+const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id) || id.endsWith(".outside");
 
 export function formatValue(r: Reading): string {
   if (r.value === null) {
@@ -95,7 +96,7 @@ export function formatValue(r: Reading): string {
   }
   if (r.unit === "Hz") {
     const decimals = decimalsFor(r.uncertainty, 2);
-    return PLACES.has(r.id)
+    return PLACES.has(r.id.split(".")[0])
       ? grouped(r.value, decimals)
       : `${r.value > 0 ? "+" : ""}${grouped(r.value, decimals)}`;
   }

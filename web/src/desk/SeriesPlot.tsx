@@ -2,7 +2,7 @@ import { type ReactNode, useState } from "react";
 import type { SeriesHead } from "../api/client";
 import { placesOf, valuesOf } from "../api/frames";
 import { Plot } from "../components/Plot";
-import type { PlotCurve, PlotTrace } from "../components/plotTypes";
+import { CLOCK, type PlotCurve, type PlotTrace } from "../components/plotTypes";
 
 /** A series with the look that tells it from others. */
 export interface Drawn {
@@ -110,9 +110,14 @@ export function SeriesPlot(props: {
       ...curves.filter((_, i) => own[i].series.role !== "EDGE").map((c) => c.y),
     ]),
   );
-  const step = main.unit.startsWith("dB") ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
+  // What is followed for long moves little: its own spread is what one wants to see.
+  const coarse = main.unit.startsWith("dB") && main.axis.unit !== CLOCK;
+  const step = coarse ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
   // What is never below 0 needs no room there.
-  const least = low >= 0 && !main.unit.startsWith("dB") ? 0 : Number.NEGATIVE_INFINITY;
+  const least =
+    low >= 0 && !main.unit.startsWith("dB") && main.axis.unit !== CLOCK
+      ? 0
+      : Number.NEGATIVE_INFINITY;
   const plane = main.plane ? ` at ${main.plane}` : "";
   return (
     <Plot

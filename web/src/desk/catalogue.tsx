@@ -5,12 +5,13 @@ import { type Arrays, matrixOf, partsOf, placesOf, valuesOf } from "../api/frame
 import { axisOf, cursorOf, useCursor } from "../components/cursor";
 import { later } from "../components/later";
 import { nearest } from "../components/nearest";
+import { CLOCK } from "../components/plotTypes";
 import { ResultTableView } from "../components/ResultTableView";
-import { formatEngineering, formatHertz } from "../components/units";
+import { formatEngineering, formatHertz, formatMoment } from "../components/units";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
-import { usePlacing } from "./placing";
+import { usePlacing, useSharedZooms } from "./placing";
 import { ReadingColumn } from "./ReadingColumn";
 import { SeriesPlot, useZooms } from "./SeriesPlot";
 import { SharesTable } from "./SharesTable";
@@ -70,11 +71,13 @@ const wordsAt =
   (v: number) =>
     unit === "Hz"
       ? formatHertz(v, 6)
-      : unit
-        ? unit.startsWith("dB")
-          ? `${Number(v.toPrecision(digits))} ${unit}`.replace("-", "\u2212")
-          : formatEngineering(v, unit, digits)
-        : String(Number(v.toPrecision(digits))).replace("-", "\u2212");
+      : unit === CLOCK
+        ? formatMoment(v)
+        : unit
+          ? unit.startsWith("dB")
+            ? `${Number(v.toPrecision(digits))} ${unit}`.replace("-", "\u2212")
+            : formatEngineering(v, unit, digits)
+          : String(Number(v.toPrecision(digits))).replace("-", "\u2212");
 
 /** The same in as few digits as an axis has room for. */
 const ticksAt = (unit: string) => (v: number) =>
@@ -85,14 +88,24 @@ const ticksAt = (unit: string) => (v: number) =>
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;
 
+/** A limit that belongs to one series of several, by its name. */
+const ofAnother = (limit: SeriesHead, s: SeriesHead) =>
+  limit.id.startsWith("limit.") && !limit.id.startsWith(`limit.${s.id}.`);
+
 function CurveView({ look, series, all, lead }: Drawing) {
-  const zooms = useZooms();
-  const place = usePlacing(axisOf(series.axis.quantity, series.axis.unit));
+  const own = useZooms();
+  const axis = axisOf(series.axis.quantity, series.axis.unit);
+  const zooms = useSharedZooms(axis) ?? own;
+  const place = usePlacing(axis);
   const { outcome, arrays, name } = look;
   const drawn = linesLast([
     series,
     ...outcome.series.filter(
-      (s) => s !== series && (all || s.role !== "DATA") && !isMatrix(s) && alike(s, series),
+      (s) =>
+        s !== series &&
+        (all || (s.role !== "DATA" && !ofAnother(s, series))) &&
+        !isMatrix(s) &&
+        alike(s, series),
     ),
   ]);
   // One trace is known by the name of the whole; several are told apart by what they are.

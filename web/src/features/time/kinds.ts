@@ -13,7 +13,8 @@ export type TimeKind =
   | "audio"
   | "trigger"
   | "nets"
-  | "places";
+  | "places"
+  | "watch";
 
 export const TIME_KINDS: Record<TimeKind, string> = {
   bursts: "Bursts",
@@ -25,6 +26,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   trigger: "Trigger, without gaps",
   nets: "Which net is it?",
   places: "Places on a board",
+  watch: "Long watch",
 };
 
 export const TIME_KIND_KEY = "rovnik-time-kind";

@@ -341,8 +341,10 @@ public class WatchApiTest extends BuoyBench {
           one[1] + ": " + reply.body());
     }
     assertEquals(server.json(server.get("/api/jobs/" + job + "/watches"), 200).size(), 0);
-    JsonNode could = server.json(server.get(live("/watchable")), 200);
-    assertTrue(could.size() > 3, could.toString());
+    JsonNode could = server.json(server.get("/api/jobs/" + job + "/watchable"), 200);
+    assertEquals(could.size(), 1);
+    assertEquals(could.get(0).get("source").asString(), "i" + receiver);
+    assertTrue(could.get(0).get("readings").size() > 3, could.toString());
     assertEquals(server.get("/api/watches/999").statusCode(), 404);
     assertEquals(server.get("/api/watches/999/csv").statusCode(), 404);
   }

@@ -22,6 +22,7 @@ import rovnik.core.result.ResultTable;
  * @param uncertainty expanded uncertainty (k = 2), NaN if not known
  * @param limit that its measurement judges it by
  * @param whyNot why it must not be trusted, "" if it may
+ * @param gone nothing is wrong with the look, but what the number is of is not there
  */
 public record Followed(
     String id,
@@ -31,7 +32,8 @@ public record Followed(
     String plane,
     double uncertainty,
     Limit limit,
-    String whyNot) {
+    String whyNot,
+    boolean gone) {
 
   /** A longer table is a list of what happened, whose rows mean something else each time. */
   private static final int MOST_ROWS = 200;
@@ -67,7 +69,8 @@ public record Followed(
         r.plane(),
         r.uncertainty(),
         r.limitPlane().equals(r.plane()) ? r.limit() : Limit.NONE,
-        why(r.marks().isEmpty() ? o.marks() : r.marks(), r.value()));
+        why(r.marks().isEmpty() ? o.marks() : r.marks(), r.value()),
+        o.marks().isEmpty() && !Double.isFinite(r.value()));
   }
 
   private static void addCells(List<Followed> out, ResultTable t, Outcome o) {
@@ -93,7 +96,8 @@ public record Followed(
                   "",
                   Double.NaN,
                   Limit.NONE,
-                  why(o.marks(), cell.value())));
+                  why(o.marks(), cell.value()),
+                  o.marks().isEmpty() && !Double.isFinite(cell.value())));
         }
       }
     }

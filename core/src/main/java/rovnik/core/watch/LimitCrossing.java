@@ -3,7 +3,8 @@ package rovnik.core.watch;
 import rovnik.core.limits.Limit;
 
 /**
- * When a number leaves its limits, and when it is back. A number that is not there changes nothing.
+ * When a number leaves its limits, and when it is back. A number that is not there, as the power of
+ * a carrier that is off, is outside them.
  */
 final class LimitCrossing {
   enum Change {
@@ -22,11 +23,22 @@ final class LimitCrossing {
     this.hysteresis = hysteresis;
   }
 
+  /**
+   * Takes a value.
+   *
+   * @param value NaN if the number is not there
+   */
   Change take(double value) {
-    double margin = limit.margin(value);
-    if (Double.isNaN(margin)) {
+    if (limit.open()) {
       return Change.NONE;
     }
+    if (Double.isNaN(value)) {
+      boolean was = outside;
+      outside = true;
+      worst = Double.NaN;
+      return was ? Change.NONE : Change.LEFT;
+    }
+    double margin = limit.margin(value);
     if (!outside) {
       outside = margin < 0;
       worst = outside ? value : worst;
@@ -53,7 +65,7 @@ final class LimitCrossing {
     return outside;
   }
 
-  /** The value that was furthest outside since it left, NaN before. */
+  /** The value that was furthest outside since it left, NaN if it was not there at all. */
   double worst() {
     return worst;
   }

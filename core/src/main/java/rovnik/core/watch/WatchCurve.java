@@ -4,15 +4,13 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import rovnik.core.result.Axis;
+import rovnik.core.units.Moment;
 
 /**
  * One number over time, in no more points than can be drawn. Where many become one column, its
  * lowest and its highest stay, each at its own time: a line through them shows all that stands out.
  */
 final class WatchCurve {
-  /** Seconds since 1970-01-01 00:00 UTC. */
-  static final String CLOCK_UNIT = "UTC";
-
   private double[] x;
   private double[] y;
   private int size;
@@ -31,7 +29,10 @@ final class WatchCurve {
         add(before.toMillis(), Double.NaN);
       }
       if (s.has(reading)) {
-        boolean falls = s.highAtMillis(reading) < s.lowAtMillis(reading);
+        boolean falls =
+            s.highAtMillis(reading) == s.lowAtMillis(reading)
+                ? nearerToHigh(s.low(reading), s.high(reading))
+                : s.highAtMillis(reading) < s.lowAtMillis(reading);
         long first = falls ? s.highAtMillis(reading) : s.lowAtMillis(reading);
         long second = falls ? s.lowAtMillis(reading) : s.highAtMillis(reading);
         add(first, falls ? s.high(reading) : s.low(reading));
@@ -41,6 +42,11 @@ final class WatchCurve {
       }
       before = s;
     }
+  }
+
+  /** Of one point with two values the nearer to the last is drawn first: a band, not a saw. */
+  private boolean nearerToHigh(double low, double high) {
+    return size > 0 && y[size - 1] > (low + high) / 2;
   }
 
   private void add(long millis, double value) {
@@ -54,7 +60,7 @@ final class WatchCurve {
   }
 
   Axis axis() {
-    return Axis.own("Clock", CLOCK_UNIT, Arrays.copyOf(x, size));
+    return Axis.own("Clock", Moment.UNIT, Arrays.copyOf(x, size));
   }
 
   double[] values() {

@@ -1,8 +1,5 @@
 package rovnik.core.watch;
 
-import java.time.Instant;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -21,6 +18,7 @@ import rovnik.core.result.Series;
 import rovnik.core.result.SpoiledBand;
 import rovnik.core.result.Values;
 import rovnik.core.units.Frequency;
+import rovnik.core.units.Moment;
 import rovnik.core.units.Seconds;
 
 /** What a watch came to in a stretch of time: its curves, its events, its readings. */
@@ -31,9 +29,6 @@ public final class WatchOutcome {
   private static final int MOST_IN_FULL = 6;
 
   private static final int MOST_ROWS = 500;
-
-  private static final DateTimeFormatter CLOCK =
-      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss", Locale.ROOT).withZone(ZoneOffset.UTC);
 
   /**
    * A watch, or a stretch of one.
@@ -161,7 +156,7 @@ public final class WatchOutcome {
           Series.curve(
                   "limit." + w.id() + "." + side,
                   w.shownLabel() + ", " + words,
-                  Axis.own("Clock", WatchCurve.CLOCK_UNIT, ends),
+                  Axis.own("Clock", Moment.UNIT, ends),
                   new double[] {value, value},
                   w.shownUnit())
               .as(Series.Role.LIMIT));
@@ -182,13 +177,7 @@ public final class WatchOutcome {
         out.add(reading(w, "highest", high(i), u));
         out.add(reading(w, "lowest", low(i), u));
         if (!w.limit().open()) {
-          out.add(
-              plain(
-                  w.id() + ".outside",
-                  w.shownLabel() + ", time outside",
-                  100 * outside(i),
-                  "%",
-                  ""));
+          out.add(timeOutside(w, i));
         }
       }
     }
@@ -208,6 +197,29 @@ public final class WatchOutcome {
         List.of(),
         w.limit(),
         w.limit().judge(value, uncertainty),
+        List.of());
+  }
+
+  /** None of the time is allowed; how sure that is, the worst values say. */
+  private Reading timeOutside(Watched w, int i) {
+    double u = whole.map(s -> s.uncertainty(i)).orElse(Double.NaN);
+    List<Verdict> all = new ArrayList<>();
+    all.add(whole.isEmpty() ? Verdict.INVALID : Verdict.PASS);
+    for (WatchEvent e : events) {
+      if (e.reading() == i) {
+        all.add(Double.isNaN(e.worst()) ? Verdict.FAIL : w.limit().judge(e.worst(), u));
+      }
+    }
+    return new Reading(
+        w.id() + ".outside",
+        w.shownLabel() + ", time outside",
+        100 * outside(i),
+        "%",
+        "",
+        Double.NaN,
+        List.of(),
+        new Limit(Double.NaN, 0),
+        Verdict.worst(all),
         List.of());
   }
 
@@ -280,7 +292,6 @@ public final class WatchOutcome {
       Watched w = settings.readings().get(i);
       int reading = i;
       long times = events.stream().filter(e -> e.reading() == reading).count();
-      double u = whole.map(s -> s.uncertainty(reading)).orElse(Double.NaN);
       rows.add(
           new Row(
               List.of(
@@ -291,7 +302,7 @@ public final class WatchOutcome {
                   Cell.of(words(w, high(i))),
                   Cell.of(w.limit().open() ? Double.NaN : 100 * outside(i)),
                   Cell.of(times)),
-              Verdict.worst(List.of(w.limit().judge(low(i), u), w.limit().judge(high(i), u)))));
+              w.limit().open() ? Verdict.NONE : timeOutside(w, i).verdict()));
     }
     return new ResultTable(
         "numbers",
@@ -330,18 +341,18 @@ public final class WatchOutcome {
       rows.add(
           new Row(
               List.of(
-                  Cell.of(utc(e.fromMillis())),
+                  Cell.of(e.fromMillis() / 1000.0),
                   Cell.of(w.shownLabel()),
-                  Cell.of(words(w, e.worst())),
+                  Cell.of(Double.isNaN(e.worst()) ? "not there" : words(w, e.worst())),
                   Cell.of(on ? "goes on" : lasted(e.toMillis() - e.fromMillis())),
                   Cell.of(e.kept())),
-              w.limit().judge(e.worst(), Double.NaN)));
+              Verdict.NONE));
     }
     return new ResultTable(
         "events",
         title("Outside a limit", events.size()),
         List.of(
-            new Column("Since (UTC)", ""),
+            new Column("Since", Moment.UNIT),
             new Column("Reading", ""),
             new Column("Worst", ""),
             new Column("Lasted", ""),
@@ -353,13 +364,13 @@ public final class WatchOutcome {
     return new ResultTable(
         "gaps",
         title("Not watched", gaps.size()),
-        List.of(new Column("Since (UTC)", ""), new Column("Lasted", ""), new Column("Why", "")),
+        List.of(new Column("Since", Moment.UNIT), new Column("Lasted", ""), new Column("Why", "")),
         newest(gaps).stream()
             .map(
                 g ->
                     new Row(
                         List.of(
-                            Cell.of(utc(g.fromMillis())),
+                            Cell.of(g.fromMillis() / 1000.0),
                             Cell.of(
                                 g.toMillis() > about.toMillis()
                                     ? "goes on"
@@ -378,10 +389,5 @@ public final class WatchOutcome {
     List<T> out = new ArrayList<>(all.subList(Math.max(0, all.size() - MOST_ROWS), all.size()));
     Collections.reverse(out);
     return out;
-  }
-
-  /** A time as it is written everywhere in a watch. */
-  public static String utc(long millis) {
-    return CLOCK.format(Instant.ofEpochMilli(millis));
   }
 }

@@ -13,7 +13,7 @@ public final class WatchTally {
    *
    * @param reading which of those that are followed
    * @param left false if it is back
-   * @param value that it left them with; when it is back, the worst since
+   * @param value that it left them with, NaN if it was not there; when it is back, the worst since
    */
   public record Crossing(int reading, boolean left, double value) {}
 
@@ -88,11 +88,16 @@ public final class WatchTally {
       Watched w = settings.readings().get(i);
       Optional<Followed> found = Followed.find(outcome, w.id());
       String why = found.map(f -> unfit(w, f)).orElse(w.label() + " is not there");
+      boolean gone = found.map(Followed::gone).orElse(outcome.marks().isEmpty());
+      // Of what has no limit it does not matter whether it is there.
+      any |= why.isEmpty() || gone && !w.limit().open();
+      if (gone) {
+        cross(i, Double.NaN, changes);
+      }
       if (!why.isEmpty()) {
         whyNot = whyNot.isEmpty() ? why : whyNot;
         continue;
       }
-      any = true;
       if (w.perHour()) {
         counts[i] = found.get().value();
       } else {
@@ -132,6 +137,10 @@ public final class WatchTally {
     high[i] = Double.isNaN(high[i]) ? value : Math.max(high[i], value);
     last[i] = value;
     uncertainty[i] = Double.isNaN(uncertainty[i]) ? u : Math.max(uncertainty[i], u);
+    cross(i, value, changes);
+  }
+
+  private void cross(int i, double value, List<Crossing> changes) {
     switch (crossings[i].take(value)) {
       case LEFT -> changes.add(new Crossing(i, true, value));
       case BACK -> changes.add(new Crossing(i, false, crossings[i].worst()));

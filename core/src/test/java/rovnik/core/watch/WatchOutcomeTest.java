@@ -11,6 +11,7 @@ import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Series;
+import rovnik.core.units.Moment;
 
 public class WatchOutcomeTest {
   private static final long BEGAN = 1_800_000_000_000L;
@@ -148,9 +149,28 @@ public class WatchOutcomeTest {
         o.table("events").orElseThrow().rows().stream()
             .map(r -> r.cells().stream().map(c -> c.text()).toList())
             .toList();
-    assertEquals(rows.get(0), List.of("2027-01-16 07:00:00", "Level", "-8.00 dBm", "goes on", ""));
+    assertEquals(rows.get(0), List.of("", "Level", "-8.00 dBm", "goes on", ""));
+    assertEquals(
+        Moment.words(o.table("events").orElseThrow().rows().get(0).cells().get(0).value()),
+        "2027-01-16 07:00:00");
     assertEquals(rows.get(1).get(3), "4 h 00 min");
     assertEquals(rows.get(2).get(4), "run \"Night, 1\"");
+  }
+
+  @Test
+  public void whatWasNotThereFailsThoughAllThatWasSeenIsGood() {
+    List<WatchEvent> gone = List.of(new WatchEvent(0, BEGAN + 1000, BEGAN + 9000, Double.NaN, ""));
+    Outcome o =
+        outcome(List.of(stretch(BEGAN, -20), stretch(BEGAN + 10_000, -20)), gone, List.of());
+    assertEquals(o.verdict(), Verdict.FAIL);
+    assertEquals(o.table("events").orElseThrow().rows().get(0).cells().get(2).text(), "not there");
+    assertEquals(o.table("numbers").orElseThrow().rows().get(0).verdict(), Verdict.FAIL);
+    // Outside by less than the uncertainty is told from that.
+    List<WatchEvent> near = List.of(new WatchEvent(0, BEGAN + 1000, BEGAN + 9000, -9.8, ""));
+    assertEquals(
+        outcome(List.of(stretch(BEGAN, -9.8)), near, List.of()).verdict(), Verdict.FAIL_UNSURE);
+    assertEquals(
+        outcome(List.of(stretch(BEGAN, -20)), List.of(), List.of()).verdict(), Verdict.PASS);
   }
 
   @Test

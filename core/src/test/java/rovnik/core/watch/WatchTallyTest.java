@@ -97,10 +97,35 @@ public class WatchTallyTest {
     assertEquals(
         tally.add(3, look(reading("level", 3, "dBFS", "Antenna"))).whyNot(),
         "Level is in dBFS now");
-    assertEquals(tally.add(4, look()).whyNot(), "Level is not there");
-    assertEquals(
-        tally.add(5, look(reading("level", NONE, "dBm", "Antenna"))).whyNot(),
-        "Level: it could not be read");
+    Outcome earlier =
+        new Outcome(
+            "spectrum",
+            "Spectrum",
+            "",
+            List.of(),
+            List.of(),
+            List.of(reading("level", NONE, "dBm", "Antenna")),
+            List.of("of an earlier record"),
+            List.of());
+    WatchTally.Step old = tally.add(4, earlier);
+    assertEquals(old.whyNot(), "Level: of an earlier record");
+    assertTrue(old.crossings().isEmpty());
+  }
+
+  @Test
+  public void whatIsNotThereIsOutsideItsLimits() {
+    WatchTally tally = new WatchTally(settings(0, level(NONE, -10, 1)));
+    Outcome off = look(reading("level", NONE, "dBm", "Antenna", "no carrier"));
+    assertEquals(changes(tally.add(1, off)), List.of("left with NaN"));
+    assertEquals(tally.add(2, off).whyNot(), "", "the look was taken");
+    assertEquals(changes(tally.add(3, look())), List.of(), "the same event");
+    assertEquals(changes(tally.add(4, level(-10.5))), List.of(), "there, and not yet inside");
+    assertEquals(changes(tally.add(5, level(-12))), List.of("back, worst NaN"));
+    // Of what has no limit it is no event, and nothing was seen.
+    WatchTally free = new WatchTally(settings(0, level(NONE, NONE, 0)));
+    assertEquals(free.add(1, off).whyNot(), "Level: no carrier");
+    assertEquals(changes(free.add(2, look())), List.of());
+    assertEquals(free.add(2, look()).whyNot(), "Level is not there");
   }
 
   @Test

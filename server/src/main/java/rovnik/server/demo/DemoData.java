@@ -30,6 +30,7 @@ import rovnik.server.jobs.JobService;
 import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.jobs.PathElementDto;
+import rovnik.server.live.Sources;
 import rovnik.server.modulation.AnalogSettingsDto;
 import rovnik.server.modulation.CarrierDto;
 import rovnik.server.modulation.CarrierSettingsDto;
@@ -38,6 +39,7 @@ import rovnik.server.networks.NetworkViewDto;
 import rovnik.server.networks.NetworkViewDto.Band;
 import rovnik.server.receiver.ReceiverSettings;
 import rovnik.server.setups.Setups;
+import rovnik.server.watch.WatchHistory;
 
 /** Fills an empty database with the invented harbour's bench and the buoy's yearly check. */
 @Component
@@ -96,6 +98,7 @@ class DemoData implements ApplicationRunner {
   private final TransactionTemplate transaction;
   private final Setups setups;
   private final Json json;
+  private final WatchHistory watches;
 
   DemoData(
       BenchService bench,
@@ -105,7 +108,9 @@ class DemoData implements ApplicationRunner {
       TransactionTemplate transaction,
       Setups setups,
       Json json,
+      WatchHistory watches,
       ServerSettings settings) {
+    this.watches = watches;
     this.setups = setups;
     this.json = json;
     this.transaction = transaction;
@@ -391,6 +396,7 @@ class DemoData implements ApplicationRunner {
   private void yearlyCheck(InstrumentDto receiver, InstrumentDto buoy) {
     JobDto job = jobs.create("Outer buoy, yearly check", "Outer buoy transmitter");
     jobs.saveLimits(job.id(), new LimitsDto(458.525e6, 2.5, 27.0, 3.0, 0.5));
+    watches.take(DemoWatch.of(job.id(), Sources.instrument(receiver.id()), receiver.name()));
     jobs.savePath(
         job.id(),
         new PathDto(

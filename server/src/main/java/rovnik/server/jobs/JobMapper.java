@@ -55,6 +55,9 @@ interface JobMapper {
   @Select("select count(*) from setup where job_id = #{id}")
   int setups(long id);
 
+  @Select("select count(*) from watch where job_id = #{id}")
+  int watches(long id);
+
   @Delete("delete from job where id = #{id}")
   int delete(long id);
 

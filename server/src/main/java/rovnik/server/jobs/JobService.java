@@ -139,6 +139,10 @@ public class JobService {
     List<String> all = new ArrayList<>();
     count(all, mapper.runs(id), "run");
     count(all, mapper.setups(id), "setup");
+    int watches = mapper.watches(id);
+    if (watches > 0) {
+      all.add(watches + (watches == 1 ? " long watch" : " long watches"));
+    }
     return String.join(" and ", all);
   }
 
@@ -151,7 +155,7 @@ public class JobService {
   /**
    * Removes a job.
    *
-   * @param withBelongings false refuses if runs or setups hang on it, and names them
+   * @param withBelongings false refuses if runs, setups or watches hang on it, and names them
    */
   @Transactional
   public void remove(long id, boolean withBelongings) {

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicLong;
@@ -562,6 +563,11 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   public RecordingDto cut(Cut wanted) {
     Showing.Newest<S> n = showing.peek();
     return measuring.cut(wanted, n == null ? null : n.look());
+  }
+
+  /** The newest look, if there is one. */
+  public Optional<Look> peek() {
+    return Optional.ofNullable(showing.peek()).map(Showing.Newest::look);
   }
 
   /** The newest look, or a {@link Conflict} if there is none. */

@@ -102,6 +102,17 @@ public class Sessions {
         .collect(Collectors.toSet());
   }
 
+  /** What is measured for a job with instruments, held or not. */
+  public List<MeasuringSession<?>> measuredFor(long job) {
+    return all().stream()
+        .filter(s -> s.phase() == Phase.RUNNING || s.phase() == Phase.HELD)
+        .filter(s -> Objects.equals(s.jobId(), job))
+        .filter(s -> Sources.isInstrument(s.source()))
+        .sorted(Comparator.comparing((MeasuringSession<?> s) -> s.source() + s.measuring().kind()))
+        .<MeasuringSession<?>>map(s -> s)
+        .toList();
+  }
+
   /** The session of a source and a kind; opened if it is the first time. */
   public MeasuringSession<?> session(String source, String measurement) {
     Sources.id(source);

@@ -9,6 +9,7 @@ import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Series;
 import rovnik.core.units.Frequency;
+import rovnik.core.units.Moment;
 import rovnik.server.jobs.PathElementDto;
 import rovnik.server.results.ReadingDto;
 import rovnik.server.results.TableDto;
@@ -115,6 +116,9 @@ final class ReportPage {
       return Frequency.ofHertz(
               new java.math.BigDecimal(v).round(new java.math.MathContext(11)).doubleValue())
           .toString();
+    }
+    if (unit.equals(Moment.UNIT)) {
+      return Moment.words(v);
     }
     String digits = Math.abs(v) < 1e-3 && v != 0 ? "%.3g" : "%.2f";
     return String.format(Locale.ROOT, digits, v) + (unit.isEmpty() ? "" : " " + unit);
@@ -289,7 +293,7 @@ final class ReportPage {
           at,
           HEIGHT - 22,
           i == 0 ? "start" : i == 4 ? "end" : "middle",
-          value(rounded7(place), x.unit()));
+          value(x.unit().equals(Moment.UNIT) ? place : rounded7(place), x.unit()));
     }
     String plane = main.plane().isEmpty() ? "" : " at " + main.plane();
     text(
@@ -348,6 +352,9 @@ final class ReportPage {
           lowest = lowest < 0 || s.y()[i] < s.y()[lowest] ? i : lowest;
           highest = highest < 0 || s.y()[i] > s.y()[highest] ? i : highest;
         }
+      }
+      if (lowest < 0) {
+        out.append("\"/><polyline fill=\"none\" stroke=\"").append(colour).append("\" points=\"");
       }
       for (int i : lowest == highest ? new int[] {lowest} : new int[] {highest, lowest}) {
         if (i >= 0) {

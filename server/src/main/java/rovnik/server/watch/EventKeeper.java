@@ -8,7 +8,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.DisposableBean;
 import org.springframework.stereotype.Component;
-import rovnik.core.watch.WatchOutcome;
+import rovnik.core.units.Moment;
 import rovnik.core.watch.WatchSettings;
 import rovnik.server.config.Conflict;
 import rovnik.server.live.Cut;
@@ -46,7 +46,7 @@ class EventKeeper implements DisposableBean {
       return e.kept;
     }
     String label = settings.readings().get(e.reading).shownLabel();
-    String name = watch + ", " + WatchOutcome.utc(e.fromMillis);
+    String name = watch + ", " + Moment.ofMillis(e.fromMillis);
     try {
       if (e.before != null) {
         runs.keep(e.before, named(name + ", before"));

@@ -24,6 +24,7 @@ import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 import rovnik.core.Refusal;
 import rovnik.core.watch.WatchPoint;
+import rovnik.server.live.Client;
 import rovnik.server.results.OutcomeDto;
 import rovnik.server.runs.RunDtos;
 
@@ -47,18 +48,17 @@ class WatchController {
     return watches.ofJob(jobId);
   }
 
-  /** Numbers of what a source is measured by now that could be watched. */
-  @GetMapping("/live/{source}/{measurement}/watchable")
-  List<WatchDtos.Candidate> watchable(
-      @PathVariable String source, @PathVariable String measurement) {
-    return watches.candidates(source, measurement);
+  /** What is measured for a job, with the numbers of it that could be watched. */
+  @GetMapping("/jobs/{jobId}/watchable")
+  List<WatchDtos.Watchable> watchable(@PathVariable long jobId) {
+    return watches.watchable(jobId);
   }
 
-  /** Begins a watch over a measurement that runs. */
+  /** Begins a watch over what is measured; if that is held, it goes on. */
   @PostMapping("/watches")
   @ResponseStatus(HttpStatus.CREATED)
-  WatchDtos.Dto begin(@RequestBody WatchDtos.New wanted) {
-    return watches.begin(wanted);
+  WatchDtos.Dto begin(@RequestBody WatchDtos.New wanted, Client client) {
+    return watches.begin(wanted, client);
   }
 
   @GetMapping("/watches/{id}")

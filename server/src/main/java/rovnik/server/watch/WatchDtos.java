@@ -40,6 +40,19 @@ public final class WatchDtos {
   }
 
   /**
+   * Something that is measured now.
+   *
+   * @param title of the measurement
+   */
+  @Schema(name = "Watchable")
+  record Watchable(
+      String source,
+      String sourceName,
+      String measurement,
+      String title,
+      List<Candidate> readings) {}
+
+  /**
    * A number to watch.
    *
    * @param id as the candidates have it

@@ -4,13 +4,16 @@ import java.util.List;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import rovnik.core.Refusal;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
+import rovnik.core.units.Moment;
 import rovnik.core.watch.WatchEvent;
 import rovnik.core.watch.WatchGap;
 import rovnik.core.watch.WatchOutcome;
 import rovnik.core.watch.WatchPoint;
+import rovnik.core.watch.WatchSettings;
 import rovnik.core.watch.WatchStretch;
 import rovnik.server.jobs.JobService;
 import rovnik.server.runs.KeptLook;
@@ -21,7 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** What watches saw, going on or not. */
 @Service
-class WatchHistory {
+public class WatchHistory {
   private static final int COLUMNS_OF_RUN = 2000;
 
   private final WatchMapper mapper;
@@ -81,6 +84,62 @@ class WatchHistory {
         .outcome();
   }
 
+  /**
+   * A watch that is over, from elsewhere.
+   *
+   * @param what is measured, in words
+   */
+  public record Past(
+      long jobId,
+      String name,
+      String source,
+      String sourceName,
+      String measurement,
+      String what,
+      WatchSettings settings,
+      long beganMillis,
+      long endedMillis,
+      List<WatchPoint> points,
+      List<WatchEvent> events,
+      List<WatchGap> gaps) {}
+
+  /** Takes a watch that is over; it is read like any other. */
+  @Transactional
+  public long take(Past p) {
+    WatchMapper.Inserted<WatchRow> inserted =
+        new WatchMapper.Inserted<>(
+            new WatchRow(
+                0,
+                p.jobId(),
+                p.name(),
+                p.source(),
+                p.sourceName(),
+                p.measurement(),
+                p.what(),
+                "{}",
+                json.writeValueAsString(WatchDtos.Plan.of(p.settings())),
+                "[]",
+                "",
+                0,
+                p.beganMillis(),
+                p.endedMillis(),
+                ""));
+    mapper.insert(inserted);
+    long id = inserted.id;
+    store.write(id, p.points());
+    for (WatchEvent e : p.events()) {
+      mapper.insertEvent(
+          id,
+          new WatchMapper.Inserted<>(
+              new WatchMapper.EventRow(
+                  0, e.reading(), e.fromMillis(), e.toMillis(), e.worst(), e.kept())));
+    }
+    p.gaps()
+        .forEach(
+            g -> mapper.saveGap(id, new WatchMapper.GapRow(g.fromMillis(), g.toMillis(), g.why())));
+    return id;
+  }
+
   /** Keeps a stretch as a run. */
   RunDtos.Summary keep(
       long id, @Nullable Long fromMillis, @Nullable Long toMillis, @Nullable String name) {
@@ -96,7 +155,7 @@ class WatchHistory {
                 outcome,
                 List.of(
                     Fact.of("watched", row.title()),
-                    Fact.of("since", WatchOutcome.utc(row.beganMillis()) + " UTC"),
+                    Fact.of("since", Moment.ofMillis(row.beganMillis()) + " UTC"),
                     Fact.of("a point", plan.everySeconds(), "s"))),
             row.sourceName(),
             "",

@@ -31,6 +31,7 @@ import rovnik.server.config.Json;
 import rovnik.server.config.Refusals;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
+import rovnik.server.live.Client;
 import rovnik.server.live.MeasuringSession;
 import rovnik.server.live.Phase;
 import rovnik.server.live.Sessions;
@@ -151,16 +152,31 @@ public class Watches implements DisposableBean {
         a == null ? r.whyEnded() : a.watching.standing());
   }
 
-  /** Numbers of what is measured now that could be watched. */
-  List<WatchDtos.Candidate> candidates(String source, String measurement) {
-    return Followed.all(sessions.session(source, measurement).look().shown()).stream()
-        .map(WatchDtos.Candidate::of)
-        .toList();
+  /** What is measured for a job, with the numbers that could be watched. */
+  List<WatchDtos.Watchable> watchable(long jobId) {
+    jobs.find(jobId);
+    List<WatchDtos.Watchable> out = new ArrayList<>();
+    for (MeasuringSession<?> s : sessions.measuredFor(jobId)) {
+      s.peek()
+          .ifPresent(
+              look ->
+                  out.add(
+                      new WatchDtos.Watchable(
+                          s.source(),
+                          s.measuring().sourceName(),
+                          s.measuring().kind(),
+                          look.shown().title(),
+                          Followed.all(look.shown()).stream()
+                              .map(WatchDtos.Candidate::of)
+                              .toList())));
+    }
+    return out;
   }
 
   // Beginning and ending.
 
-  WatchDtos.Dto begin(WatchDtos.New wanted) {
+  /** Begins a watch, and what it watches, if that is held. */
+  WatchDtos.Dto begin(WatchDtos.New wanted, Client client) {
     String name = Refusals.named(wanted.name(), "name", "watch");
     String source = wanted.source() == null ? "" : wanted.source();
     if (!Sources.isInstrument(source)) {
@@ -169,15 +185,21 @@ public class Watches implements DisposableBean {
     }
     MeasuringSession<?> session =
         sessions.session(source, wanted.measurement() == null ? "" : wanted.measurement());
-    if (session.phase() != Phase.RUNNING) {
-      throw Conflict.state("Start the measurement first: what runs is watched.");
-    }
+    Outcome outcome =
+        session
+            .peek()
+            .orElseThrow(
+                () -> Conflict.state("Start the measurement first: what it shows is watched."))
+            .shown();
     Long jobId = session.jobId();
     if (jobId == null) {
       throw Conflict.named("jobId", "Measure for a job: what is watched belongs to one.");
     }
-    Outcome outcome = session.look().shown();
     WatchSettings settings = settings(wanted, outcome);
+    if (session.phase() != Phase.RUNNING) {
+      session.require(client);
+      session.start(jobId, null, session.answers(), false);
+    }
     JobDto job = session.job();
     WatchMapper.Inserted<WatchRow> inserted =
         new WatchMapper.Inserted<>(

@@ -117,7 +117,7 @@ final class Watching implements Follower {
       crossed(c, at, kept);
     }
     for (Event e : open) {
-      if (e != null && tally.worst(e.reading) != e.worst) {
+      if (e != null && Double.compare(tally.worst(e.reading), e.worst) != 0) {
         e.worst = tally.worst(e.reading);
         events.add(e);
       }
