@@ -29,6 +29,7 @@ import { later } from "../components/later";
 import { useInstruments } from "../desk/useInstruments";
 import { AccountButton } from "../features/access/AccountButton";
 import { useMe } from "../features/access/useMe";
+import { TIME_KIND_KEY } from "../features/time/kinds";
 import classes from "./App.module.css";
 import { useCommands } from "./commands";
 import { Notices } from "./Notices";
@@ -78,6 +79,18 @@ const AREAS = [
   { id: "runs", label: "Runs", icon: IconStack2 },
 ];
 
+/** From any area to its long watches. */
+const toWatch = {
+  name: "watch",
+  argument: "",
+  hint: "follow numbers for hours and days",
+  run: () => {
+    sessionStorage.setItem(TIME_KIND_KEY, "watch");
+    go("/time");
+    return "";
+  },
+};
+
 /** The desk, or the page to sign in. */
 export function App() {
   const me = useMe();
@@ -98,6 +111,7 @@ function Shell() {
 
   useKeys({ "?": () => setHelp(true) });
   useCommands([
+    ...(area === "time" ? [] : [toWatch]),
     ...AREAS.map((a) => ({
       name: a.id,
       argument: "",

@@ -34,7 +34,7 @@ const ALL = [
 
 const WATCH = {
   kind: "watch",
-  command: { name: "long watch", hint: "numbers over hours and days" },
+  command: { name: "watch", hint: "follow numbers for hours and days" },
 } as const;
 
 /** What comes and goes, by one of several measurements of the same records. */

@@ -119,7 +119,7 @@ export function WatchForm(props: {
                   <Table.Th>At least</Table.Th>
                   <Table.Th>At most</Table.Th>
                   <Table.Th>Back inside by</Table.Th>
-                  <Table.Th />
+                  <Table.Th>Rate</Table.Th>
                 </Table.Tr>
               </Table.Thead>
               <Table.Tbody>

@@ -155,6 +155,7 @@ public class ScreenshotMaker {
     rovnik.control(page, 12, "output", "off");
     hops(rovnik, page);
     nets(rovnik, page);
+    watch(page);
     page.navigate(rovnik.url() + "/modulation");
   }
 
@@ -179,6 +180,42 @@ public class ScreenshotMaker {
     wait(page, 3000);
     shoot(page, "nets");
     page.keyboard().press("Space");
+    places(rovnik, page);
+  }
+
+  /** Where on the logger board it is strongest, and what a shield changes. */
+  private void places(Processes rovnik, Page page) {
+    type(page, "places");
+    page.getByLabel("State of the board", new Page.GetByLabelOptions().setExact(true)).waitFor();
+    press(page, "Setups");
+    page.getByText("212 MHz over the board").click();
+    String[] places = {
+      "flash, 20, 15",
+      "processor, 40, 22",
+      "radio module, 72, 10",
+      "clock, 30, 40",
+      "regulator, 60, 35"
+    };
+    for (String place : places) {
+      rovnik.control(page, 24, "part", place.substring(0, place.indexOf(',')));
+      type(page, "place " + place);
+      page.keyboard().press("Space");
+      wait(page, 2500);
+      page.keyboard().press("Space");
+      wait(page, 800);
+    }
+    wait(page, 1500);
+    shoot(page, "places");
+    rovnik.control(page, 24, "part", "regulator");
+  }
+
+  /** A day of the buoy. */
+  private void watch(Page page) {
+    job(page, "Outer buoy, yearly check");
+    type(page, "watch");
+    page.getByTestId("reading-seen").waitFor();
+    wait(page, 1500);
+    shoot(page, "watch");
   }
 
   /** The crane remote and its neighbour, over some looks. */
@@ -307,7 +344,6 @@ public class ScreenshotMaker {
     shoot(page, "spectrum-lines");
     page.keyboard().press("w");
     finding(page);
-    shoot(page, "spectrum-whose-line");
     press(page, "Keep as a run");
     press(page, "Back to the live view");
     page.keyboard().press("l");
