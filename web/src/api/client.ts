@@ -48,6 +48,7 @@ export type Watch = Schemas["Watch"];
 export type Watchable = Schemas["Watchable"];
 export type NewWatch = Schemas["NewWatch"];
 export type NewWatchReading = Schemas["NewWatchReading"];
+export type Board = Schemas["Board"];
 export type PlaceSettings = Schemas["PlaceSettings"];
 export type NetSettings = Schemas["NetSettings"];
 export type TriggerSettings = Schemas["TriggerSettings"];

@@ -8,6 +8,8 @@ interface Props {
   value: number;
   /** "Hz", "dBm", "dB", "ppm" or "" for a count. */
   unit: string;
+  /** What a count is of, such as "mm": it stands behind the value and may be typed or left out. */
+  suffix?: string;
   /** How the value is shown; frequencies get their prefix by default. */
   format?: (value: number) => string;
   /** Arrow keys and wheel: the next value up or down; 1-2-5 steps by default. */
@@ -22,7 +24,10 @@ interface Props {
 
 /** A value inside a sentence: click or focus to edit, arrows and wheel step it. */
 export function QuantityField(props: Props) {
-  const show = props.format ?? ((v: number) => shown(v, props.unit));
+  const { suffix } = props;
+  const show =
+    props.format ??
+    ((v: number) => (suffix ? `${Number(v.toPrecision(6))} ${suffix}` : shown(v, props.unit)));
   const [draft, setDraft] = useState<string | null>(null);
   const [wrong, setWrong] = useState("");
   const input = useRef<HTMLInputElement>(null);
@@ -33,7 +38,9 @@ export function QuantityField(props: Props) {
       return;
     }
     const word = props.words?.[draft.trim().toLowerCase()];
-    const value = word ?? parseQuantity(draft, props.unit);
+    const typed =
+      suffix && draft.trim().endsWith(suffix) ? draft.trim().slice(0, -suffix.length) : draft;
+    const value = word ?? parseQuantity(typed, props.unit);
     if (value === null || Number.isNaN(value)) {
       setWrong(`Write a number${props.unit === "Hz" ? " such as 458.525M or 200k" : ""}.`);
       return;

@@ -1,4 +1,6 @@
 import { useMantineColorScheme } from "@mantine/core";
+import type { MouseEvent } from "react";
+import { placeNear, useBoardPicture } from "./board";
 import classes from "./Desk.module.css";
 import { SHADES, shade, shareOf } from "./Matrix";
 
@@ -73,8 +75,50 @@ export function BoardMap(props: {
   const { title, places, unit } = props;
   const high = props.range[1];
   const low = Math.min(high - LEAST_RANGE_DB, props.range[0]);
-  const width = Math.max(SMALLEST, ...places.map((p) => 1000 * p.across)) + MARGIN;
-  const height = Math.max(SMALLEST / 2, ...places.map((p) => 1000 * p.up)) + MARGIN;
+  const picture = useBoardPicture();
+  const photo = picture?.url ? picture : undefined;
+  const most = (least: number, of: number[]) =>
+    Math.max(least, ...of.map((m) => 1000 * m)) + MARGIN;
+  // Places that lie off the photograph are not lost.
+  const width = photo
+    ? Math.max(
+        1000 * photo.widthMetres,
+        most(
+          0,
+          places.map((p) => p.across),
+        ) - MARGIN,
+      )
+    : most(
+        SMALLEST,
+        places.map((p) => p.across),
+      );
+  const height = photo
+    ? Math.max(
+        1000 * photo.heightMetres,
+        most(
+          0,
+          places.map((p) => p.up),
+        ) - MARGIN,
+      )
+    : most(
+        SMALLEST / 2,
+        places.map((p) => p.up),
+      );
+  const point = (e: MouseEvent<SVGSVGElement>) => {
+    const matrix = e.currentTarget.getScreenCTM();
+    if (!matrix || !picture) {
+      return;
+    }
+    const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
+    const [across, up] = [at.x, height - at.y];
+    if (across < 0 || up < 0 || across > width || up > height) {
+      return;
+    }
+    const known = placeNear(places, across, up);
+    known
+      ? picture.onPlace(known.across, known.up, known.name)
+      : picture.onPlace(Math.round(across) / 1000, Math.round(up) / 1000);
+  };
   // What is strong stands out of the ground, in the dark as well.
   const dark = useMantineColorScheme().colorScheme === "dark";
   const colour = (share: number) => `rgb(${shade(dark ? 1 - share : share).join(",")})`;
@@ -90,13 +134,30 @@ export function BoardMap(props: {
   );
   return (
     <div className={classes.board}>
-      <svg viewBox={`${-MARGIN} 0 ${width + 2 * MARGIN} ${height + MARGIN}`} role="img">
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: a place is typed as well, with its millimetres */}
+      <svg
+        viewBox={`${-MARGIN} 0 ${width + 2 * MARGIN} ${height + MARGIN}`}
+        role="img"
+        data-photo={photo ? "" : undefined}
+        data-points={picture ? "" : undefined}
+        onClick={point}
+      >
         <title>{`${title}: ${places.map((p) => `${p.name} ${words(p.level)} ${unit}`).join(", ")}`}</title>
+        {photo && (
+          <image
+            href={photo.url ?? undefined}
+            x={0}
+            y={height - 1000 * photo.heightMetres}
+            width={1000 * photo.widthMetres}
+            height={1000 * photo.heightMetres}
+            preserveAspectRatio="none"
+          />
+        )}
         <rect
           x={0}
-          y={1}
+          y={photo ? 0 : 1}
           width={width}
-          height={height - 1}
+          height={photo ? height : height - 1}
           rx={1.5}
           fill="none"
           stroke="var(--ink-soft)"

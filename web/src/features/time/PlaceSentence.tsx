@@ -4,12 +4,13 @@ import { QuantityField } from "../../components/QuantityField";
 import { WordField } from "../../components/WordField";
 import classes from "../../desk/Desk.module.css";
 import { BandAndLength, CentreField, ReferenceLine } from "../../desk/RecordFields";
+import { BoardPhoto } from "./BoardPhoto";
 import type { SentenceProps } from "./kinds";
 
 const MILLI = 1e-3;
 
 /** What is looked at where on the board, as one sentence. */
-export function PlaceSentence({ model, recording }: SentenceProps<PlaceSettings>) {
+export function PlaceSentence({ model, recording, job }: SentenceProps<PlaceSettings>) {
   const { state, problem, change, frame } = model;
   const s = state?.settings;
   if (!s) {
@@ -21,9 +22,9 @@ export function PlaceSentence({ model, recording }: SentenceProps<PlaceSettings>
     <QuantityField
       label={label}
       unit=""
-      value={Number((s[field] / MILLI).toPrecision(6))}
+      suffix="mm"
+      value={s[field] / MILLI}
       error={wrong(field)}
-      format={(v) => `${v} mm`}
       next={(v, up) => Math.max(0, v + (up ? 1 : -1))}
       onCommit={(v) => change({ [field]: v * MILLI })}
     />
@@ -53,6 +54,7 @@ export function PlaceSentence({ model, recording }: SentenceProps<PlaceSettings>
         error={wrong("state")}
         onCommit={(next) => change({ state: next })}
       />
+      {job && <BoardPhoto job={job} />}
       <ReferenceLine of={of} />
       {frame && (
         <Button

@@ -46,7 +46,7 @@ export function TimeDesk<S extends Common>(props: {
   ]);
   const recording = hookUp.source?.startsWith("r") ?? false;
   const { onPlace } = of;
-  return (
+  const desk = (
     <RecordDesk
       job={job}
       title="Time"
@@ -59,5 +59,12 @@ export function TimeDesk<S extends Common>(props: {
       sentence={<of.Sentence model={model} recording={recording} job={job} />}
       onPlace={onPlace && { axis: onPlace.axis, take: (x) => onPlace.take(change, x) }}
     />
+  );
+  return of.Around ? (
+    <of.Around job={job} model={model}>
+      {desk}
+    </of.Around>
+  ) : (
+    desk
   );
 }

@@ -1,4 +1,4 @@
-import type { ComponentType } from "react";
+import type { ComponentType, ReactNode } from "react";
 import type { Job, Tiles } from "../../api/client";
 import type { Command } from "../../app/commands";
 import type { RecordsModel } from "../modulation/useRecords";
@@ -48,6 +48,12 @@ export interface TimeMeasurement<S extends object> {
   Sentence: ComponentType<SentenceProps<S>>;
   /** What can be typed, besides what every desk of records knows. */
   commands: (change: RecordsModel<S>["change"], model: RecordsModel<S>) => Command[];
+  /** What stands around its desk. */
+  Around?: ComponentType<{
+    job: Job | undefined;
+    model: RecordsModel<S>;
+    children: ReactNode;
+  }>;
   /** What a click on a place of an axis does. */
   onPlace?: { axis: string; take: (change: RecordsModel<S>["change"], x: number) => unknown };
 }

@@ -1,5 +1,6 @@
 import type { PlaceSettings } from "../../api/client";
 import { actCommand, numberCommand } from "../modulation/recordCommands";
+import { BoardAround } from "./BoardAround";
 import type { TimeMeasurement } from "./kinds";
 import { PlaceSentence } from "./PlaceSentence";
 import { placeAt } from "./placeAt";
@@ -16,6 +17,7 @@ export const PLACES: TimeMeasurement<PlaceSettings> = {
     ],
   },
   Sentence: PlaceSentence,
+  Around: BoardAround,
   commands: (change, model) => [
     numberCommand("band", "that is looked at", "Hz", (bandHz) => change({ bandHz })),
     {

@@ -1,5 +1,7 @@
 package rovnik.benchmarks;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -29,6 +31,11 @@ import rovnik.core.time.DensityMeasurement;
 import rovnik.core.time.DensitySettings;
 import rovnik.core.time.TriggerMeasurement;
 import rovnik.core.time.TriggerSettings;
+import rovnik.core.watch.WatchOutcome;
+import rovnik.core.watch.WatchPoint;
+import rovnik.core.watch.WatchSettings;
+import rovnik.core.watch.WatchStretch;
+import rovnik.core.watch.Watched;
 
 /** What comes and goes, in samples a second. */
 @State(Scope.Thread)
@@ -50,8 +57,14 @@ public class TimeBenchmark {
   private TriggerMeasurement triggerInBand;
 
   /** Noise, a carrier, and bursts of another. */
+  private WatchSettings watched;
+
+  private List<WatchStretch> chunks;
+  private List<WatchStretch> points;
+
   @Setup
   public void setUp() {
+    watches();
     float[] iq = new float[2 * SAMPLES];
     Random random = new Random(1);
     for (int n = 0; n < SAMPLES; n++) {
@@ -141,5 +154,53 @@ public class TimeBenchmark {
   @OperationsPerInvocation(SAMPLES)
   public Outcome burstSamples() {
     return bursts.of(record, MeasurementContext.BARE);
+  }
+
+  /** A chart of a watch over 11 days of a point a second, from its 3,906 chunks. */
+  @Benchmark
+  public Outcome watchOfAMillionPoints() {
+    return watch(chunks);
+  }
+
+  /** The same of 50,000 points that are read one by one. */
+  @Benchmark
+  public Outcome watchOfSinglePoints() {
+    return watch(points);
+  }
+
+  private Outcome watch(List<WatchStretch> of) {
+    return new WatchOutcome(
+            new WatchOutcome.About("Watch", "Spectrum", 0, 1_000_000_000L),
+            watched,
+            of,
+            List.of(),
+            List.of(),
+            600)
+        .outcome();
+  }
+
+  private void watches() {
+    Random random = new Random(5);
+    watched =
+        new WatchSettings(
+            List.of(
+                new Watched("level", "Level", "dBm", "", false, new Limit(-30, 30), 0),
+                new Watched("error", "Error", "ppm", "", false, Limit.NONE, 0)),
+            1,
+            20,
+            1);
+    chunks = new ArrayList<>();
+    points = new ArrayList<>();
+    for (int c = 0; c < 3906; c++) {
+      List<WatchPoint> some = new ArrayList<>();
+      for (int k = 0; k < 256; k++) {
+        double[] v = {random.nextGaussian(), random.nextGaussian()};
+        some.add(new WatchPoint(1000L * (256 * c + k), v, v, v, new double[] {0.5, 0.1}));
+      }
+      chunks.add(WatchStretch.of(some));
+      if (points.size() < 50_000) {
+        some.forEach(p -> points.add(WatchStretch.of(p)));
+      }
+    }
   }
 }

@@ -191,10 +191,10 @@ public class ScreenshotMaker {
     page.getByText("212 MHz over the board").click();
     String[] places = {
       "flash, 20, 15",
-      "processor, 40, 22",
-      "radio module, 72, 10",
-      "clock, 30, 40",
-      "regulator, 60, 35"
+      "processor, 42, 24",
+      "radio module, 74, 12",
+      "clock, 30, 42",
+      "regulator, 62, 38"
     };
     for (String place : places) {
       rovnik.control(page, 24, "part", place.substring(0, place.indexOf(',')));

@@ -423,6 +423,14 @@ public class TimeScreenTest extends GeneratorScreen {
             page.getByText(words("the strongest of 2 places, (5|6)\\.\\d dB over flash")).first())
         .isVisible();
     press("Hold");
+    // A click on the photograph says where the probe is: at a place that is there, or at a new one.
+    page.locator("svg[data-photo] circle").nth(1).click();
+    assertThat(page.getByLabel("Place", exact())).hasValue("flash");
+    page.locator("svg[data-photo] image")
+        .click(new Locator.ClickOptions().setPosition(90, 12).setForce(true));
+    assertThat(page.getByLabel("Place", exact())).hasValue("place 3");
+    enter("place regulator, 60, 35");
+    assertThat(page.getByLabel("Across", exact())).hasValue("60 mm");
     enter("board with shield");
     control(PROBE_PLACE, "part", "processor");
     press("Resume");
@@ -436,6 +444,19 @@ public class TimeScreenTest extends GeneratorScreen {
     press("Resume");
     assertThat(table.locator("tbody tr")).hasCount(1);
     press("Hold");
+    Locator wide = page.getByLabel("Width of the photograph", exact());
+    wide.fill("0 mm");
+    wide.press("Enter");
+    assertThat(page.getByRole(AriaRole.ALERT).first())
+        .containsText("widthMetres must be more than 0");
+    wide.fill("95 mm");
+    wide.press("Enter");
+    assertThat(wide).hasValue("95 mm");
+    assertThat(page.getByRole(AriaRole.ALERT)).hasCount(0);
+    wide.fill("90");
+    wide.press("Enter");
+    assertThat(wide).hasValue("90 mm");
+    keepsTheRules();
     control(PROBE_PLACE, "part", "regulator");
     control(FAST_INPUT, "part", "RF output");
   }

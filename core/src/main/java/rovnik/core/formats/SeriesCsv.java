@@ -1,10 +1,12 @@
 package rovnik.core.formats;
 
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Series;
 import rovnik.core.result.Values;
+import rovnik.core.units.Moment;
 
 /**
  * A series as CSV: comment lines with what it is, a heading with units, one row a place. Complex
@@ -74,10 +76,16 @@ public final class SeriesCsv {
     }
   }
 
-  /** Hertz and decibels to a ten-thousandth, everything else to nine digits; "" for none. */
+  /**
+   * Moments as ISO 8601 has them, hertz and decibels to a ten-thousandth, everything else to nine
+   * digits; "" for none.
+   */
   private static String number(double v, String unit) {
     if (Double.isNaN(v)) {
       return "";
+    }
+    if (unit.equals(Moment.UNIT)) {
+      return Instant.ofEpochMilli(Math.round(1000 * v)).toString();
     }
     return unit.equals("Hz") || unit.startsWith("dB")
         ? String.format(Locale.ROOT, "%.4f", v)

@@ -200,7 +200,7 @@ public final class WatchOutcome {
         List.of());
   }
 
-  /** None of the time is allowed; how sure that is, the worst values say. */
+  /** No time outside is allowed; how sure it was, the worst values say. */
   private Reading timeOutside(Watched w, int i) {
     double u = whole.map(s -> s.uncertainty(i)).orElse(Double.NaN);
     List<Verdict> all = new ArrayList<>();
@@ -218,7 +218,7 @@ public final class WatchOutcome {
         "",
         Double.NaN,
         List.of(),
-        new Limit(Double.NaN, 0),
+        Limit.NONE,
         Verdict.worst(all),
         List.of());
   }

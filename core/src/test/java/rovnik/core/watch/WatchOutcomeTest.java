@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.Test;
+import rovnik.core.formats.SeriesCsv;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.result.Outcome;
@@ -87,6 +88,13 @@ public class WatchOutcomeTest {
     assertEquals(read(o, "level.highest"), -3);
     assertEquals(read(o, "level.lowest"), lowest);
     assertEquals(o.verdict(), Verdict.FAIL);
+  }
+
+  @Test
+  public void inAFileTheTimesAreKeptToTheMillisecond() {
+    Outcome o = outcome(List.of(stretch(BEGAN + 1234, -20)), List.of(), List.of());
+    String csv = SeriesCsv.write(o.series("level").orElseThrow());
+    assertTrue(csv.contains("\nclock (UTC),level (dBm)\n2027-01-15T08:00:01.234Z,-20.0000\n"), csv);
   }
 
   @Test

@@ -23,6 +23,7 @@ import rovnik.server.analyzer.JobNetwork;
 import rovnik.server.analyzer.JobNetworks;
 import rovnik.server.bench.BenchService;
 import rovnik.server.bench.InstrumentDto;
+import rovnik.server.boards.Boards;
 import rovnik.server.config.Json;
 import rovnik.server.config.ServerSettings;
 import rovnik.server.jobs.JobDto;
@@ -99,6 +100,7 @@ class DemoData implements ApplicationRunner {
   private final Setups setups;
   private final Json json;
   private final WatchHistory watches;
+  private final Boards boards;
 
   DemoData(
       BenchService bench,
@@ -109,8 +111,10 @@ class DemoData implements ApplicationRunner {
       Setups setups,
       Json json,
       WatchHistory watches,
+      Boards boards,
       ServerSettings settings) {
     this.watches = watches;
+    this.boards = boards;
     this.setups = setups;
     this.json = json;
     this.transaction = transaction;
@@ -180,7 +184,7 @@ class DemoData implements ApplicationRunner {
     standin("First probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Second probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Place of the probe", InstrumentKind.PART_HOLDER, PARTS);
-    new FieldJobs(jobs, setups, json).make(fast);
+    new FieldJobs(jobs, setups, json, boards).make(fast);
   }
 
   /** The dock oscillator, fed from the function source, at a receiver of its own. */

@@ -9,6 +9,7 @@ import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.HopMeasurement;
 import rovnik.core.time.TriggerMeasurement;
 import rovnik.server.bench.InstrumentDto;
+import rovnik.server.boards.Boards;
 import rovnik.server.config.Json;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
@@ -30,8 +31,10 @@ final class FieldJobs {
   private final JobService jobs;
   private final Setups setups;
   private final Json json;
+  private final Boards boards;
 
-  FieldJobs(JobService jobs, Setups setups, Json json) {
+  FieldJobs(JobService jobs, Setups setups, Json json, Boards boards) {
+    this.boards = boards;
     this.jobs = jobs;
     this.setups = setups;
     this.json = json;
@@ -72,6 +75,7 @@ final class FieldJobs {
         "212 MHz over the board",
         json.tree(PlaceSettingsDto.of(212e6, 2e6, 0.05, "regulator", -40)),
         null);
+    boards.take(logger.id(), DemoBoard.png(), DemoBoard.WIDTH_METRES);
     JobDto boat =
         job("Pilot boat, listening", "Voice radio", "Aerial on the quay", 164.2e6, -62, receiver);
     setups.keep(

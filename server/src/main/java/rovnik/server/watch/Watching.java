@@ -52,6 +52,8 @@ final class Watching implements Follower {
 
   private static final long LEAST_QUIET_MILLIS = 5000;
 
+  private static final String NO_LOOK = "no look came";
+
   final long id;
   final String name;
   final WatchSettings settings;
@@ -107,9 +109,10 @@ final class Watching implements Follower {
     if (!notTaken.isEmpty()) {
       return;
     }
-    if (gap == null) {
-      pauseMillis = at - lastMillis;
-    } else {
+    if (gap == null || gap.why().equals(NO_LOOK)) {
+      pauseMillis = at - lastMillis; // it may simply take that long
+    }
+    if (gap != null) {
       gaps.add(new Gap(gap.fromMillis(), at, gap.why()));
       gap = null;
     }
@@ -185,7 +188,7 @@ final class Watching implements Follower {
 
   private String why(@Nullable Phase phase, String message) {
     if (phase == Phase.RUNNING) {
-      return notTaken.isEmpty() ? "no look came" : notTaken;
+      return notTaken.isEmpty() ? NO_LOOK : notTaken;
     }
     return phase == Phase.HELD && message.isEmpty() ? "held" : message;
   }
