@@ -114,10 +114,7 @@ export function SeriesPlot(props: {
   const coarse = main.unit.startsWith("dB") && main.axis.unit !== CLOCK;
   const step = coarse ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
   // What is never below 0 needs no room there.
-  const least =
-    low >= 0 && !main.unit.startsWith("dB") && main.axis.unit !== CLOCK
-      ? 0
-      : Number.NEGATIVE_INFINITY;
+  const least = low >= 0 && !main.unit.startsWith("dB") ? 0 : Number.NEGATIVE_INFINITY;
   const plane = main.plane ? ` at ${main.plane}` : "";
   return (
     <Plot

@@ -7,7 +7,7 @@ import { later } from "../components/later";
 import { nearest } from "../components/nearest";
 import { CLOCK } from "../components/plotTypes";
 import { ResultTableView } from "../components/ResultTableView";
-import { formatEngineering, formatHertz, formatMoment } from "../components/units";
+import { formatClock, formatEngineering, formatHertz, formatMoment } from "../components/units";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
@@ -81,9 +81,11 @@ const wordsAt =
 
 /** The same in as few digits as an axis has room for. */
 const ticksAt = (unit: string) => (v: number) =>
-  unit.startsWith("dB")
-    ? `${Math.round(v)} ${unit}`.replace("-", "\u2212")
-    : wordsAt(unit, unit ? 3 : 2)(v);
+  unit === CLOCK
+    ? formatClock(v, 1)
+    : unit.startsWith("dB")
+      ? `${Math.round(v)} ${unit}`.replace("-", "\u2212")
+      : wordsAt(unit, unit ? 3 : 2)(v);
 
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;
@@ -239,6 +241,9 @@ function rangeOf(rows: Float32Array[], shares: boolean): [number, number] {
         count++ % every === 0 && some.push(v);
       }
     }
+  }
+  if (count === 0) {
+    return [0, 1]; // nothing is there yet
   }
   some.sort((a, b) => a - b);
   const usual = shares || low >= 0 ? low : (some[Math.floor(RARELY * some.length)] ?? low);

@@ -31,7 +31,9 @@ const NO_FRAMES = { framesPerSecond: 0, latencyMillis: 0, looksPerSecond: 0 };
 
 /** The curves first, one over the other, then what left its limits. */
 function firstTiles(o: Outcome): Tiles {
-  const curves = dataOf(o).map((s) => s.id);
+  const data = dataOf(o);
+  // Where all rows of a table are watched, their picture says most.
+  const curves = [...data.filter((s) => s.rows), ...data.filter((s) => !s.rows)].map((s) => s.id);
   const whats = [...curves.slice(0, 2), "table:events", "table:numbers", "table:gaps"];
   const last = whatsOf(o).at(-1)?.value ?? "readings";
   return {

@@ -17,6 +17,23 @@ function useWatchable(job: Job) {
   });
 }
 
+/** Columns of tables, to be watched in all their rows. */
+export function columnsOf(readings: { id: string }[]) {
+  const columns = new Map<string, string[]>();
+  for (const { id } of readings) {
+    const parts = id.split(":");
+    if (parts[0] === "table" && parts.length > 3) {
+      const key = `${parts[1]}, ${parts[parts.length - 1]}`;
+      columns.set(key, [...(columns.get(key) ?? []), id]);
+    }
+  }
+  return [...columns].map(([name, ids]) => ({
+    key: `each:${name}`,
+    label: `all ${ids.length} of ${name}`,
+    ids,
+  }));
+}
+
 /** More than these are found by typing a part of their name. */
 const MOST_LISTED = 60;
 
@@ -105,9 +122,17 @@ export function WatchForm(props: {
             label="Numbers that are watched"
             searchable
             limit={MOST_LISTED}
-            data={readings.map((r) => ({ value: r.id, label: r.label }))}
+            styles={{ pillsList: { maxHeight: 92, overflowY: "auto" } }}
+            data={[
+              ...readings.map((r) => ({ value: r.id, label: r.label })),
+              ...columnsOf(readings).map((c) => ({ value: c.key, label: c.label })),
+            ]}
             value={ids}
-            onChange={choose}
+            onChange={(wanted) => {
+              const whole = columnsOf(readings).filter((c) => wanted.includes(c.key));
+              const single = wanted.filter((id) => !whole.some((c) => c.key === id));
+              choose([...new Set([...single, ...whole.flatMap((c) => c.ids)])]);
+            }}
             placeholder={ids.length ? "" : "choose one or more"}
           />
           {watched.length > 0 && (

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Watch } from "../../api/client";
 import { unbroken } from "../../components/plotTypes";
 import { formatClock, formatMoment } from "../../components/units";
+import { columnsOf } from "./WatchForm";
 import { queryOf, stretchOf } from "./watches";
 
 const began = Date.UTC(2026, 8, 21);
@@ -19,6 +20,23 @@ describe("what is shown of a watch", () => {
     expect(queryOf({ from: 5.0004, to: 9.0004 })).toBe("fromMillis=5000&toMillis=9001");
     expect(queryOf({ from: 5 })).toBe("fromMillis=5000");
     expect(queryOf({})).toBe("");
+  });
+});
+
+describe("columns of tables", () => {
+  it("are watched in all their rows", () => {
+    const readings = [
+      "level",
+      "table:channels:11:Share of time",
+      "table:channels:12:Share of time",
+    ];
+    expect(columnsOf(readings.map((id) => ({ id })))).toEqual([
+      {
+        key: "each:channels, Share of time",
+        label: "all 2 of channels, Share of time",
+        ids: readings.slice(1),
+      },
+    ]);
   });
 });
 

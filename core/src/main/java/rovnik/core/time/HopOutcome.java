@@ -328,6 +328,7 @@ final class HopOutcome {
     columns.add(new Column("Level", unit()));
     hoppers.forEach(h -> columns.add(new Column(h.name(), "")));
     columns.add(new Column("Share of time", "%"));
+    columns.add(new Column("Share now", "%"));
     List<Row> rows = new ArrayList<>();
     for (int c = 1; c <= plan.count(); c++) {
       int channel = c;
@@ -341,9 +342,15 @@ final class HopOutcome {
         cells.add(Cell.of(h.hops().stream().filter(x -> plan.of(x) == channel).count()));
       }
       cells.add(Cell.of(100 * there.stream().mapToDouble(Hop::seconds).sum() / seen.seconds()));
+      cells.add(Cell.of(100 * inNewest(there) * seen.looks() / seen.seconds()));
       rows.add(new Row(cells, Verdict.NONE));
     }
     return new ResultTable("channels", "Channels", columns, rows);
+  }
+
+  /** Looks are alike long: what one has of the whole is the same for all. */
+  private double inNewest(List<Hop> some) {
+    return some.stream().filter(h -> h.look() == seen.looks()).mapToDouble(Hop::seconds).sum();
   }
 
   private ResultTable list() {

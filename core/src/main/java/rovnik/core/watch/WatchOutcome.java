@@ -141,6 +141,7 @@ public final class WatchOutcome {
       addLimit(limits, w, w.limit().upper(), "upper", "at most");
       addLimit(limits, w, w.limit().lower(), "lower", "at least");
     }
+    out.addAll(WatchMatrix.of(settings, stretches));
     out.addAll(limits);
     return out;
   }

@@ -138,6 +138,14 @@ public class HopMeasurementTest {
     assertEquals(cell(channels, 0, 1), FIRST, 1e3);
     assertEquals(cell(channels, 39, 1), FIRST + 39 * APART, 1e3);
     assertEquals(cell(channels, 10, 2), 0.0);
+    // It is somewhere for 2 of 2.1 ms; of one look all of them are the newest.
+    double all = 0;
+    for (int c = 0; c < 40; c++) {
+      all += cell(channels, c, 5);
+      assertEquals(cell(channels, c, 6), cell(channels, c, 5), 1e-9);
+    }
+    assertEquals(all, 100 * 2 / 2.1, 0.3);
+    assertEquals(cell(channels, 10, 5), 0.0);
     assertTrue(Math.abs(reading(o, "dwellA").value() - 2e-3) <= reading(o, "dwellA").uncertainty());
   }
 

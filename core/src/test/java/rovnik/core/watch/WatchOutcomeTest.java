@@ -12,6 +12,7 @@ import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Series;
+import rovnik.core.result.Values;
 import rovnik.core.units.Moment;
 
 public class WatchOutcomeTest {
@@ -179,6 +180,52 @@ public class WatchOutcomeTest {
         outcome(List.of(stretch(BEGAN, -9.8)), near, List.of()).verdict(), Verdict.FAIL_UNSURE);
     assertEquals(
         outcome(List.of(stretch(BEGAN, -20)), List.of(), List.of()).verdict(), Verdict.PASS);
+  }
+
+  @Test
+  public void aColumnIsAPictureOfItsRowsOverTime() {
+    List<Watched> channels = new ArrayList<>();
+    for (int c = 11; c < 16; c++) {
+      channels.add(
+          new Watched(
+              "table:channels:" + c + ":Share of time",
+              "Channel " + c + ", Share of time",
+              "%",
+              "",
+              false,
+              Limit.NONE,
+              0));
+    }
+    List<WatchStretch> all = new ArrayList<>();
+    for (int k = 0; k < 900; k++) {
+      double[] v = {k, 2, 3, k < 450 ? Double.NaN : 4, 5};
+      double[] u = {1, 1, 1, 1, 1};
+      all.add(WatchStretch.of(new WatchPoint(BEGAN + 1000L * k, v, v, v, u)));
+    }
+    WatchOutcome.About about = new WatchOutcome.About("Day", "Hops", BEGAN, BEGAN + 900_000);
+    WatchSettings five = new WatchSettings(channels, 1, 20, 5);
+    Outcome o = new WatchOutcome(about, five, all, List.of(), List.of(), 500).outcome();
+    Series each = o.series("each:channels:Share of time").orElseThrow();
+    assertEquals(each.x().quantity(), "Channel");
+    assertEquals(each.x().at(0), 11.0);
+    assertEquals(each.x().at(4), 15.0);
+    Values.Matrix m = (Values.Matrix) each.values();
+    int times = m.rows().points();
+    assertEquals(times, 300);
+    assertEquals(m.rows().unit(), "UTC");
+    assertEquals(m.rows().at(0), BEGAN / 1000.0 + 1.5, 0.1);
+    // Three points a time: the mean of 0, 1, 2, and of 897, 898, 899.
+    assertEquals(m.z()[0], 1f, 1e-6f);
+    assertEquals(m.z()[times - 1], 898f, 1e-3f);
+    assertEquals(m.z()[times], 2f, 1e-6f);
+    assertTrue(Float.isNaN(m.z()[3 * times]));
+    assertEquals(m.z()[4 * times - 1], 4f, 1e-6f);
+    assertEquals(o.readings().size(), 3 * 5 + 2);
+    // Three are curves.
+    WatchSettings three = new WatchSettings(channels.subList(0, 3), 1, 20, 5);
+    assertTrue(
+        new WatchOutcome(about, three, all, List.of(), List.of(), 500)
+            .outcome().series().stream().noneMatch(s -> s.id().startsWith("each")));
   }
 
   @Test
