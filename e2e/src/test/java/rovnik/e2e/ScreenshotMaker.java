@@ -341,7 +341,6 @@ public class ScreenshotMaker {
     wait(page, 2500);
     page.keyboard().press("m");
     page.keyboard().press("d");
-    shoot(page, "spectrum-lines");
     page.keyboard().press("w");
     finding(page);
     press(page, "Keep as a run");
