@@ -258,7 +258,7 @@ export function ReadingRow(props: { reading: Reading; big?: boolean; onRemove?: 
       {r.marks.length > 0 && <div className={classes.mark}>{`\u26A0 ${r.marks.join(", ")}`}</div>}
       {r.verdict !== "NONE" && (
         <div className={`${classes.small} ${COLOUR[r.verdict]}`}>
-          {VERDICT_SHAPE[r.verdict]} {limitWords(r)}
+          {VERDICT_SHAPE[r.verdict]} {limitWords(r) || r.verdictText}
         </div>
       )}
     </div>

@@ -150,11 +150,14 @@ abstract class BuoyBench {
     return frame[0];
   }
 
-  /** The truth lies within what a reading claims, and half as much again: one trial is no proof. */
+  /**
+   * The truth lies within twice what a reading claims. One trial proves no coverage, which seeded
+   * trials of the core do; of the hundreds of these, one in 15,000 fails by chance.
+   */
   protected static void within(JsonNode outcome, String id, double truth) {
     JsonNode r = reading(outcome, id);
     org.testng.Assert.assertEquals(
-        r.get("value").asDouble(), truth, 1.5 * r.get("uncertainty").asDouble(), r.toString());
+        r.get("value").asDouble(), truth, 2 * r.get("uncertainty").asDouble(), r.toString());
   }
 
   protected static JsonNode reading(JsonNode of, String id) {
