@@ -54,9 +54,11 @@ class EventKeeper implements DisposableBean {
       String kept = runs.keep(look, named(name + ", " + label)).name();
       if (of != null && look.parts().samples() == null && look.parts().recordingId() == null) {
         double seconds = 2 * settings.aroundSeconds();
+        // From the event on, not from when it is written.
+        long until = e.fromMillis + (long) (1000 * settings.aroundSeconds());
         later.schedule(
             () -> cut(of, new Cut(named(name), null, seconds)),
-            (long) (1000 * settings.aroundSeconds()),
+            until - System.currentTimeMillis(),
             TimeUnit.MILLISECONDS);
       }
       return "run \"" + kept + "\"";
