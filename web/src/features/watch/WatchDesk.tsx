@@ -52,7 +52,7 @@ interface Props {
 
 /** Numbers that are followed for hours and days. */
 export function WatchDesk({ job, kinds, others }: Props) {
-  const { data: watches } = useWatches(job?.id);
+  const { data: watches, error } = useWatches(job?.id);
   const [chosen, setChosen] = useState<number | null>(null);
   const [asking, setAsking] = useState(false);
   const watch = watches?.find((w) => w.id === chosen) ?? watches?.[0];
@@ -62,10 +62,10 @@ export function WatchDesk({ job, kinds, others }: Props) {
   ]);
   const choice = (
     <WatchStep
-      watches={watches ?? []}
+      watches={watches}
       watch={watch}
       onChoose={setChosen}
-      onNew={job && setAsking}
+      onNew={job && watches?.length ? setAsking : undefined}
     />
   );
   const form = asking && job && (
@@ -94,12 +94,16 @@ export function WatchDesk({ job, kinds, others }: Props) {
         }
         tiles={
           <div className={classes.said}>
-            <Text>
-              {job
-                ? "Nothing is watched for this job yet. A long watch follows numbers of a measurement for hours or days, keeps what was seen when one leaves its limits, and goes on when the server or the instrument was away."
-                : "A long watch belongs to a job: make one with + at the top."}
-            </Text>
-            {job && (
+            {job && !watches ? (
+              <Text>{error ? error.message : "Reading ..."}</Text>
+            ) : (
+              <Text>
+                {job
+                  ? "Nothing is watched for this job yet. A long watch follows numbers of a measurement for hours or days, keeps what was seen when one leaves its limits, and goes on when the server or the instrument was away."
+                  : "A long watch belongs to a job: make one with + at the top."}
+              </Text>
+            )}
+            {job && watches && (
               <Button mt="sm" onClick={() => setAsking(true)}>
                 New watch ...
               </Button>
@@ -134,7 +138,8 @@ export function WatchDesk({ job, kinds, others }: Props) {
 
 /** Which watch, and what it does. */
 function WatchStep(props: {
-  watches: Watch[];
+  /** Undefined while they are asked for. */
+  watches: Watch[] | undefined;
   watch: Watch | undefined;
   onChoose: (id: number) => void;
   onNew: ((open: boolean) => void) | undefined;
@@ -159,7 +164,7 @@ function WatchStep(props: {
             <Choice
               label="Watch"
               value={String(watch.id)}
-              choices={Object.fromEntries(watches.map((w) => [String(w.id), w.name]))}
+              choices={Object.fromEntries((watches ?? []).map((w) => [String(w.id), w.name]))}
               onChange={(id) => props.onChoose(Number(id))}
             />
           </div>
@@ -177,7 +182,7 @@ function WatchStep(props: {
           </div>
         </>
       ) : (
-        <Text fz="sm">none yet</Text>
+        <Text fz="sm">{props.watches ? "none yet" : "reading ..."}</Text>
       )}
     </Step>
   );
@@ -311,9 +316,9 @@ function Drawn(props: {
       title="Long watch"
       path={null}
       notice={
-        props.trouble || wrong ? (
+        props.trouble || wrong || watch.unwritten ? (
           <Alert color="red" p={6} radius={0}>
-            {wrong || props.trouble}
+            {wrong || props.trouble || `Watch: ${watch.unwritten}. Make room on the disk.`}
           </Alert>
         ) : (
           going &&

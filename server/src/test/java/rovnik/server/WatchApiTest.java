@@ -118,6 +118,22 @@ public class WatchApiTest extends BuoyBench {
       assertEquals(level > 20, before, r.get("name") + " has " + level);
     }
 
+    // What cannot be written waits, and is all there afterwards.
+    var tables = server.part(org.springframework.jdbc.core.JdbcTemplate.class);
+    tables.execute("alter table watch_event rename to watch_event_away");
+    try {
+      control(source, "output", "off");
+      awaitTrue(() -> watch(id).get("unwritten").asString().contains("waits for that"));
+    } finally {
+      tables.execute("alter table watch_event_away rename to watch_event");
+    }
+    awaitTrue(() -> rows(outcome(id), "events").size() == 2);
+    assertEquals(watch(id).get("unwritten").asString(), "");
+    JsonNode waited = outcome(id);
+    assertEquals(text(rows(waited, "events"), 0, 3), "goes on");
+    assertTrue(text(rows(waited, "events"), 0, 4).startsWith("run \"Night, "), "its looks too");
+    assertEquals(reading(waited, "seen").get("value").asDouble(), 100, 1e-9);
+
     // A number without a limit is followed as well, to the hertz.
     double f = reading(back, "carrierFrequency.newest").get("value").asDouble();
     assertEquals(f, 458.525e6 * (1 + 1.9e-6), 100);
@@ -132,6 +148,7 @@ public class WatchApiTest extends BuoyBench {
 
     JsonNode ended = server.json(server.send("POST", "/api/watches/" + id + "/end", ""), 200);
     assertFalse(ended.get("endedMillis").isNull());
+    assertFalse(text(rows(outcome(id), "events"), 0, 3).equals("goes on"), "it is over");
     int then = points(outcome(id));
     settings("458.525e6", "100e3", 1, 30); // nothing holds them any more
     assertEquals(points(outcome(id)), then);

@@ -143,6 +143,7 @@ public final class WatchDtos {
    * @param title what is measured, in words
    * @param endedMillis null while it goes on
    * @param standing "" if looks come; else why nothing is seen now, or why it ended
+   * @param unwritten why what it saw is not on disk yet; "" if it is
    */
   @Schema(name = "Watch")
   record Dto(
@@ -156,7 +157,8 @@ public final class WatchDtos {
       Plan plan,
       long beganMillis,
       @Nullable Long endedMillis,
-      String standing) {}
+      String standing,
+      String unwritten) {}
 
   /** What to keep: null or empty for the next number. */
   @Schema(name = "WatchKeep")

@@ -80,6 +80,10 @@ public class Watches implements DisposableBean {
     final Watching watching;
     @Nullable MeasuringSession<?> session;
     String trouble = "";
+
+    /** Why what it saw is not on disk yet, "" if it is. */
+    volatile String unwritten = "";
+
     long triedMillis;
 
     Active(WatchRow row, Watching watching) {
@@ -104,7 +108,7 @@ public class Watches implements DisposableBean {
     this.keeper = keeper;
     this.json = json;
     this.transaction = transaction;
-    jobs.beforeRemove(id -> all().stream().filter(a -> a.row.jobId() == id).forEach(this::drop));
+    jobs.onRemove(id -> all().stream().filter(a -> a.row.jobId() == id).forEach(this::drop));
     bench.onRemove(
         id ->
             all().stream()
@@ -149,7 +153,8 @@ public class Watches implements DisposableBean {
         read(r.planJson(), WatchDtos.Plan.class),
         r.beganMillis(),
         r.endedMillis(),
-        a == null ? r.whyEnded() : a.watching.standing());
+        a == null ? r.whyEnded() : a.watching.standing(),
+        a == null ? "" : a.unwritten);
   }
 
   /** What is measured for a job, with the numbers that could be watched. */
@@ -272,9 +277,10 @@ public class Watches implements DisposableBean {
 
   private void end(Active a, String why) {
     drop(a);
-    a.watching.end();
+    long at = now();
+    a.watching.end(at);
     write(a);
-    mapper.end(a.row.id(), now(), why);
+    mapper.end(a.row.id(), at, why);
   }
 
   /** It sees nothing more. */
@@ -397,14 +403,25 @@ public class Watches implements DisposableBean {
       }
     }
     if (p.points().isEmpty() && p.events().isEmpty() && p.gaps().isEmpty()) {
+      a.unwritten = "";
       return;
     }
-    transaction.executeWithoutResult(
-        status -> {
-          store.write(id, p.points());
-          p.gaps().forEach(g -> mapper.saveGap(id, gap(g)));
-          p.events().forEach(e -> save(id, e));
-        });
+    List<Watching.Event> fresh = p.events().stream().filter(e -> e.id == null).toList();
+    try {
+      transaction.executeWithoutResult(
+          status -> {
+            store.write(id, p.points());
+            p.gaps().forEach(g -> mapper.saveGap(id, gap(g)));
+            p.events().forEach(e -> save(id, e));
+          });
+      a.unwritten = "";
+    } catch (RuntimeException e) {
+      // Nothing of it is on disk, so that no event has a number there yet.
+      fresh.forEach(f -> f.id = null);
+      a.watching.giveBack(p);
+      a.unwritten = "what it saw cannot be written to disk and waits for that";
+      throw e;
+    }
   }
 
   private static GapRow gap(Watching.Gap g) {
@@ -438,7 +455,7 @@ public class Watches implements DisposableBean {
       Thread.currentThread().interrupt();
     }
     for (Active a : all()) {
-      a.watching.end();
+      a.watching.pause();
       write(a);
     }
   }

@@ -193,15 +193,38 @@ final class Watching implements Follower {
     return phase == Phase.HELD && message.isEmpty() ? "held" : message;
   }
 
-  /** It ends: what there is so far is a point of its own. */
-  synchronized void end() {
+  /** It sees nothing more for now: what there is so far is a point of its own. */
+  synchronized void pause() {
     tally.pause().ifPresent(points::add);
     gap = null;
+  }
+
+  /** It ends for good, and with it all that goes on. */
+  synchronized void end(long nowMillis) {
+    if (gap != null) {
+      gaps.add(new Gap(gap.fromMillis(), nowMillis, gap.why()));
+    }
+    for (int i = 0; i < open.length; i++) {
+      Event e = open[i];
+      if (e != null) {
+        e.toMillis = nowMillis;
+        events.add(e);
+        open[i] = null;
+      }
+    }
+    pause();
   }
 
   /** Why nothing is seen now, "" if something is. */
   synchronized String standing() {
     return gap == null ? "" : gap.why();
+  }
+
+  /** What could not be written waits for the next time. */
+  synchronized void giveBack(Pending p) {
+    points.addAll(0, p.points());
+    events.addAll(0, p.events());
+    gaps.addAll(0, p.gaps());
   }
 
   synchronized Pending take() {
