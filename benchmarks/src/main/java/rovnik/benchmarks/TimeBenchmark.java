@@ -25,10 +25,12 @@ import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.time.IntervalPattern;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.BurstSettings;
 import rovnik.core.time.DensityMeasurement;
 import rovnik.core.time.DensitySettings;
+import rovnik.core.time.TriggerMask;
 import rovnik.core.time.TriggerMeasurement;
 import rovnik.core.time.TriggerSettings;
 import rovnik.core.watch.WatchOutcome;
@@ -55,6 +57,7 @@ public class TimeBenchmark {
   private ListenMeasurement listening;
   private TriggerMeasurement trigger;
   private TriggerMeasurement triggerInBand;
+  private TriggerMeasurement mask;
 
   /** Noise, a carrier, and bursts of another. */
   private WatchSettings watched;
@@ -83,6 +86,7 @@ public class TimeBenchmark {
             new BurstSettings(0, 250e3, 10, 0, Double.NaN, 0, 0, Limit.NONE, Limit.NONE));
     trigger = trigger(0);
     triggerInBand = trigger(250e3);
+    mask = mask();
     listening =
         new ListenMeasurement(
             new ListenSettings(
@@ -109,7 +113,40 @@ public class TimeBenchmark {
             10e-6,
             0,
             1e-3,
-            1e-3));
+            1e-3,
+            TriggerMask.NONE,
+            IntervalPattern.ANY));
+  }
+
+  /** A mask over the middle of the record, in spectra of about 1,024 samples. */
+  private static TriggerMeasurement mask() {
+    return new TriggerMeasurement(
+        new TriggerSettings(
+            0,
+            0,
+            10,
+            0,
+            TriggerSettings.By.MASK,
+            0,
+            0,
+            Double.POSITIVE_INFINITY,
+            0,
+            0,
+            1e-3,
+            1e-3,
+            new TriggerMask(
+                List.of(
+                    new TriggerMask.Point(1e9 - 0.4 * RATE, -20),
+                    new TriggerMask.Point(1e9 + 0.4 * RATE, -20)),
+                1.9 * RATE / 1024),
+            IntervalPattern.ANY));
+  }
+
+  /** Spectra that are held against a mask. */
+  @Benchmark
+  @OperationsPerInvocation(SAMPLES)
+  public Outcome triggerMask() {
+    return mask.of(record, MeasurementContext.BARE);
   }
 
   /** Bursts that rise over a level, in all that the record holds. */

@@ -109,7 +109,37 @@ public class StreamTest {
     }
   }
 
+  /** Its trigger input at the strobe: each burst comes as much later as the board makes it. */
   @Test(dependsOnMethods = "whatIsReceivedGoesOn")
+  public void theTriggerInputRisesBeforeEachBurst() {
+    List<Double> begins = new ArrayList<>();
+    List<Double> pulses = new ArrayList<>();
+    try (PartHolder cable =
+        (PartHolder) connect(bench.triggerInputPort(), InstrumentKind.PART_HOLDER, "scpi-parts")) {
+      assertEquals(fast.streamed(SETUP).pulseSeconds().length, 0, "nothing is there yet");
+      cable.set("part", "flash write strobe");
+      for (int block = 0; block < 40; block++) {
+        IqRecord r = fast.streamed(SETUP);
+        begins(r, begins);
+        for (double p : r.pulseSeconds()) {
+          assertTrue(p >= r.startSeconds() && p <= r.endSeconds(), p + " is in its block");
+          pulses.add(p);
+        }
+      }
+      cable.set("part", "nothing");
+    }
+    assertTrue(begins.size() >= 14, "" + begins.size());
+    for (double t : begins) {
+      double nearest =
+          pulses.stream()
+              .mapToDouble(p -> Math.abs(t - p - Truth.LOGGER_LAG_SECONDS))
+              .min()
+              .orElseThrow();
+      assertEquals(nearest, 0, 1.5 / RATE, "burst at " + t);
+    }
+  }
+
+  @Test(dependsOnMethods = "theTriggerInputRisesBeforeEachBurst")
   public void aSingleRecordEndsIt() {
     double before = fast.streamed(SETUP).endSeconds();
     fast.configure(SETUP);
@@ -148,20 +178,31 @@ public class StreamTest {
 
   @Test(dataProvider = "nonsense")
   public void nonsenseIsAFault(byte[] answer) {
-    fault(answer, 1);
+    fault(answer, "0", 1);
   }
 
   /** The same samples twice would be taken for others. */
   @Test
   public void numbersThatStandStillAreAFault() {
-    fault(block(7, 0), 2);
+    fault(block(7, 0), "0", 2);
   }
 
-  private static void fault(byte[] answer, int call) {
+  @DataProvider
+  public Object[][] pulsesThatMeanNothing() {
+    return new Object[][] {{"2,1.5"}, {"1,99"}, {"1,-1"}, {"x"}, {"1,NAN"}, {""}};
+  }
+
+  @Test(dataProvider = "pulsesThatMeanNothing")
+  public void timesOfNoPulsesAreAFault(String pulses) {
+    fault(block(0, 0), pulses, 1);
+  }
+
+  private static void fault(byte[] answer, String pulses, int call) {
     try (ScriptedPeer peer = new ScriptedPeer()) {
       peer.answer("SENS:SWE:TINT?", "1.25E-7")
           .answer("SENS:POW:RANG:UPP?", "-10")
           .answer("STAT:QUES:COND?", "0")
+          .answer("FETC:TRIG:TIM?", pulses)
           .answer("FETC:NEXT?", answer);
       try (IqReceiver r = receiver(peer.port(), "scpi-iq-fast")) {
         IqSetup setup = new IqSetup(1e9, RATE, 4, 0);

@@ -174,6 +174,92 @@ public class StreamApiTest extends BuoyBench {
     return reading(outcome(), id).get("value").asDouble();
   }
 
+  /** The flash's strobe at the trigger input: the period of the board, whatever the air does. */
+  @Test
+  public void anEdgeAtTheTriggerInputIsWaitedFor() {
+    long cable = add("Cable", "PART_HOLDER", server.bench().triggerInputPort(), "scpi-parts");
+    awaitTrue(() -> state(cable).equals("CONNECTED"));
+    control(input, "part", "probe over the logger board");
+    begin(
+        "{\"triggerBy\":\"external\",\"centreHz\":212e6,\"bandHz\":2e6,\"seconds\":1,"
+            + "\"beforeSeconds\":5e-5,\"afterSeconds\":1e-4,\"referenceLevelDbm\":-30}");
+    awaitTrue(() -> outcome() != null && value("watched") > 0.5, 60);
+    String none = outcome().get("summary").asString();
+    assertTrue(none.contains("the trigger input never rose"), none);
+    control(cable, "part", "flash write strobe");
+    awaitTrue(() -> value("triggers") > 20, 60);
+    JsonNode o = outcome();
+    JsonNode rows = table(o, "triggers");
+    for (int i = 0; i + 1 < rows.size(); i++) {
+      assertEquals(cell(rows, i, 2), Truth.LOGGER_EVERY_SECONDS, 1e-8);
+    }
+    // Around it the burst: nothing before the edge, all of it after.
+    double[] level = ys(o, "trigger");
+    assertTrue(level[level.length / 6] < -70, "before it: " + level[level.length / 6]);
+    assertEquals(java.util.Arrays.stream(level).max().orElseThrow(), Truth.LOGGER_DBM, 1.0);
+
+    // Two periods in one interval: what is waited for comes every second time.
+    patch("{\"intervals\":[3.0e-3],\"intervalsWithinSeconds\":2e-5}", 200);
+    awaitTrue(() -> outcome() != null && outcome().get("summary").asString().contains("but never"));
+    assertTrue(outcome().get("summary").asString().contains("The nearest to it was 3.1 ms."));
+    patch("{\"intervals\":[3.1e-3],\"intervalsBroken\":true}", 200);
+    awaitTrue(() -> outcome() != null && value("otherInterval") > 20, 60);
+    // The watchdog is kicked whenever the program comes to it.
+    control(cable, "part", "watchdog");
+    awaitTrue(
+        () -> outcome() != null && outcome().get("tables").toString().contains("none came"), 60);
+    assertTrue(value("triggers") > 0);
+  }
+
+  private static double[] ys(JsonNode outcome, String series) {
+    for (JsonNode s : outcome.get("series")) {
+      if (s.get("id").asString().equals(series)) {
+        JsonNode values = s.get("y");
+        double[] out = new double[values.size()];
+        for (int i = 0; i < out.length; i++) {
+          out[i] = values.get(i).isNull() ? -300 : values.get(i).asDouble();
+        }
+        return out;
+      }
+    }
+    throw new AssertionError("no series " + series);
+  }
+
+  /** The pilot boat talks, and its spectrum rises over a mask that its neighbour stays below. */
+  @Test
+  public void aMaskIsWaitedFor() {
+    begin(
+        "{\"triggerBy\":\"mask\",\"bandHz\":50e3,\"rbwHz\":1000,\"mask\":["
+            + "{\"hz\":164.18e6,\"levelDb\":-80},{\"hz\":164.22e6,\"levelDb\":-80}]}");
+    awaitTrue(() -> outcome() != null && value("triggers") >= 2, 60);
+    JsonNode rows = table(outcome(), "triggers");
+    assertEquals(cell(rows, 0, 2), 2.2, 5e-3);
+    assertEquals(cell(rows, 1, 3), 1.4, 5e-3);
+    assertEquals(cell(rows, 0, 5), 164.2e6, 6e3);
+    assertTrue(value("highest") > 10, value("highest") + " dB over the mask");
+    assertTrue(ys(outcome(), "spectrum").length > 20);
+    // A second mask that it stays below: 10 dB more than the highest that was seen.
+    patch("{\"mask\":[{\"hz\":164.18e6,\"levelDb\":-50},{\"hz\":164.22e6,\"levelDb\":-50}]}", 200);
+    awaitTrue(
+        () ->
+            outcome() != null
+                && value("watched") > 3
+                && outcome().get("summary").asString().contains("below the mask"),
+        60);
+    for (String[] bad :
+        new String[][] {
+          {"{\"mask\":[{\"hz\":164.2e6,\"levelDb\":-50}]}", "mask"},
+          {"{\"mask\":[null]}", "mask"},
+          {"{\"mask\":[{\"hz\":164e6,\"levelDb\":-50},{\"hz\":164.22e6,\"levelDb\":-50}]}", "mask"},
+          {"{\"rbwHz\":-1}", "rbwHz"},
+          {"{\"intervals\":[null]}", "intervals"},
+          {"{\"intervals\":[1e-3],\"intervalsWithinSeconds\":0}", "intervalsWithinSeconds"},
+          {"{\"triggerBy\":\"magic\"}", "triggerBy"}
+        }) {
+      assertEquals(patch(bad[0], 400).get("field").asString(), bad[1], bad[0]);
+    }
+  }
+
   /** A level that the converter does not take: look and recording say so. */
   @Test
   public void anOverloadIsSaid() {

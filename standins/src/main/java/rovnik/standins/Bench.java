@@ -6,6 +6,7 @@ import java.util.List;
 import rovnik.standins.rf.PartBench;
 import rovnik.standins.scpi.ScpiInstrument;
 import rovnik.standins.scpi.ScpiServer;
+import rovnik.standins.world.BoardNets;
 import rovnik.standins.world.BoardScope;
 import rovnik.standins.world.DataReceiver;
 import rovnik.standins.world.ExciterTap;
@@ -16,6 +17,7 @@ import rovnik.standins.world.NoiseBench;
 import rovnik.standins.world.OscillatorLine;
 import rovnik.standins.world.ReceiverFrontEnd;
 import rovnik.standins.world.ReceiverTruth;
+import rovnik.standins.world.TriggerCable;
 import rovnik.standins.world.VoiceReceiver;
 import rovnik.standins.world.World;
 
@@ -36,6 +38,7 @@ public final class Bench implements AutoCloseable {
     FunctionOutput supply = new FunctionOutput();
     FastInput toFast = new FastInput(world);
     BoardScope scope = new BoardScope(toFast.field(), seed + 47);
+    TriggerCable cable = new TriggerCable(toFast.field());
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -76,6 +79,7 @@ public final class Bench implements AutoCloseable {
             new ReceiverStandin(
                 "Rovnik,Fast digitizer stand-in,1,1.0",
                 new ReceiverFrontEnd(world, toFast, ReceiverTruth.FAST).triggering(scope::trigger),
+                cable,
                 paced),
             new PartHolderStandin(
                 "Input of the fast receiver",
@@ -89,7 +93,12 @@ public final class Bench implements AutoCloseable {
                 "Place of the near-field probe",
                 () -> FastInput.PLACES,
                 toFast::hold,
-                toFast::place));
+                toFast::place),
+            new PartHolderStandin(
+                "Trigger input of the fast receiver",
+                () -> BoardNets.NAMES,
+                cable::touch,
+                cable::net));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -97,7 +106,7 @@ public final class Bench implements AutoCloseable {
 
   private static ScpiInstrument probe(String name, BoardScope scope, int channel) {
     return new PartHolderStandin(
-        name, () -> BoardScope.NETS, net -> scope.touch(channel, net), () -> scope.net(channel));
+        name, () -> BoardNets.NAMES, net -> scope.touch(channel, net), () -> scope.net(channel));
   }
 
   public World world() {
@@ -211,6 +220,11 @@ public final class Bench implements AutoCloseable {
   /** Says where on the logger board the near-field probe is held. */
   public int probePlacePort() {
     return port(23);
+  }
+
+  /** Says what the fast receiver's trigger input touches. */
+  public int triggerInputPort() {
+    return port(24);
   }
 
   /** Ports in the order of the getters. */

@@ -3,12 +3,15 @@ package rovnik.standins;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
 import rovnik.standins.scpi.ScpiError;
 import rovnik.standins.scpi.ScpiInstrument;
+import rovnik.standins.world.Clock;
 import rovnik.standins.world.ReceiverFrontEnd;
 import rovnik.standins.world.ReceiverTruth;
+import rovnik.standins.world.TriggerCable;
 import rovnik.standins.world.World;
 
 /**
@@ -18,6 +21,8 @@ import rovnik.standins.world.World;
  * <p>After INITiate:CONTinuous ON it takes samples without a pause, into a memory that holds
  * {@value #HELD_POINTS} of them; FETCh:NEXT? answers the next points of them, behind the number of
  * the first (64 bits). Who asks too late misses the oldest, and sees it by the numbers.
+ * FETCh:TRIGger:TIMes? answers how many times the trigger input rose while these points were taken,
+ * and after how many points each time, to a cycle of the converter.
  */
 class ReceiverStandin extends ScpiInstrument {
   private static final int MOST_POINTS = 1 << 23;
@@ -26,7 +31,9 @@ class ReceiverStandin extends ScpiInstrument {
   private static final int TRIPPED = 512;
 
   private final ReceiverFrontEnd frontEnd;
+  private final TriggerCable cable;
   private final boolean paced;
+  private List<Double> rises = List.of();
   private double centreHz;
   private double rateHz;
   private int points;
@@ -48,8 +55,16 @@ class ReceiverStandin extends ScpiInstrument {
   }
 
   ReceiverStandin(String identity, ReceiverFrontEnd frontEnd, boolean paced) {
+    this(identity, frontEnd, new TriggerCable(new Clock()), paced);
+  }
+
+  /**
+   * @param cable at its trigger input
+   */
+  ReceiverStandin(String identity, ReceiverFrontEnd frontEnd, TriggerCable cable, boolean paced) {
     super(identity);
     this.frontEnd = frontEnd;
+    this.cable = cable;
     this.paced = paced;
     initial();
     both("[SENSe:]FREQuency:CENTer", p -> centreHz = number(p, 10e3, 8e9), () -> text(centreHz));
@@ -69,6 +84,7 @@ class ReceiverStandin extends ScpiInstrument {
     queryBytes("READ", this::read);
     both("INITiate:CONTinuous", p -> setContinuous(onOff(p)), () -> continuous ? "1" : "0");
     queryBytes("FETCh:NEXT", this::fetchNext);
+    query("FETCh:TRIGger:TIMes", this::rises);
     // A reader that comes too late, for tests in which no time passes.
     set("SIMulation:LOSE", p -> lose(integer(p, 1, 1 << 30)));
   }
@@ -144,13 +160,24 @@ class ReceiverStandin extends ScpiInstrument {
         lose(late);
       }
     }
+    double began = cable.seconds();
     float[] iq = frontEnd.record(centreHz, rateHz, points, attenuationDb);
+    rises = cable.risesSince(began).stream().map(t -> t - began).toList();
     long first = next;
     next += points;
     if (paced) {
       pause((long) ((next - taken()) / rateHz * 1e9));
     }
     return block(iq, Long.BYTES, b -> b.putLong(first));
+  }
+
+  private String rises() {
+    double cycles = frontEnd.truth().rateHz();
+    StringBuilder out = new StringBuilder().append(rises.size());
+    for (double t : rises) {
+      out.append(',').append(text(Math.ceil(t * cycles) / cycles * rateHz));
+    }
+    return out.toString();
   }
 
   private static void pause(long nanos) {

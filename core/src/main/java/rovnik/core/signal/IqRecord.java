@@ -13,6 +13,7 @@ import rovnik.core.Refusal;
  *     record is not calibrated (levels are then dBFS)
  * @param overload true if the instrument said, or the samples show, that its converter clipped
  * @param startSeconds where in a longer recording it begins
+ * @param pulseSeconds when its trigger input rose, as that recording counts; null if nobody knows
  */
 public record IqRecord(
     float[] iq,
@@ -20,7 +21,8 @@ public record IqRecord(
     double centreHz,
     double fullScaleDbm,
     boolean overload,
-    double startSeconds) {
+    double startSeconds,
+    double[] pulseSeconds) {
 
   public IqRecord {
     if (!(sampleRateHz > 0) || Double.isInfinite(sampleRateHz)) {
@@ -38,6 +40,17 @@ public record IqRecord(
   public IqRecord(
       float[] iq, double sampleRateHz, double centreHz, double fullScaleDbm, boolean overload) {
     this(iq, sampleRateHz, centreHz, fullScaleDbm, overload, 0);
+  }
+
+  /** A part of a longer one, without a trigger input. */
+  public IqRecord(
+      float[] iq,
+      double sampleRateHz,
+      double centreHz,
+      double fullScaleDbm,
+      boolean overload,
+      double startSeconds) {
+    this(iq, sampleRateHz, centreHz, fullScaleDbm, overload, startSeconds, null);
   }
 
   public int sampleCount() {
@@ -74,6 +87,22 @@ public record IqRecord(
         centreHz,
         fullScaleDbm,
         overload);
+  }
+
+  /** The same samples, counted from another beginning. */
+  public IqRecord since(double seconds) {
+    double[] pulses = pulseSeconds == null ? null : pulseSeconds.clone();
+    for (int i = 0; pulses != null && i < pulses.length; i++) {
+      pulses[i] -= seconds;
+    }
+    return new IqRecord(
+        iq, sampleRateHz, centreHz, fullScaleDbm, overload, startSeconds - seconds, pulses);
+  }
+
+  /** The same with samples of its own, which nobody else writes to. */
+  public IqRecord copied() {
+    return new IqRecord(
+        iq.clone(), sampleRateHz, centreHz, fullScaleDbm, overload, startSeconds, pulseSeconds);
   }
 
   public boolean calibrated() {

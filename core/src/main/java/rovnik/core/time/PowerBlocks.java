@@ -50,6 +50,13 @@ final class PowerBlocks {
     count = samples;
   }
 
+  /** Powers that are known. */
+  void of(float[] powers, int count) {
+    System.arraycopy(powers, 0, power, 0, count);
+    Powers.blocks(power, count, highest, lowest, sum);
+    this.count = count;
+  }
+
   /** Of samples in two arrays. */
   void of(float[] re, float[] im, int from, int samples) {
     for (int i = 0; i < samples; i++) {

@@ -1,16 +1,26 @@
 package rovnik.core.time;
 
 /**
- * The power went to the trigger's side of the level.
+ * What was waited for came.
  *
  * @param number 1 for the first that counted
- * @param sample where it crossed the level, in samples of the band
+ * @param sample where, in samples of what is watched
  * @param sinceLast samples from the one before that counted, NaN for the first
+ * @param interval samples from the one before, whether it counted or not; NaN if none was seen,
+ *     infinite where the next one did not come
  * @param lasted samples until it came back, NaN while that is not seen
- * @param farthest power of full scale, the highest of a rise or the lowest of a fall
+ * @param farthest power of full scale, the highest of a rise or the lowest of a fall; NaN of none
+ * @param where of the farthest, as it was given beside the power; 0 if nothing was
  */
-record TriggerEvent(long number, double sample, double sinceLast, double lasted, double farthest) {
-  TriggerEvent ended(double after, double power) {
-    return new TriggerEvent(number, sample, sinceLast, after, power);
+record TriggerEvent(
+    long number,
+    double sample,
+    double sinceLast,
+    double interval,
+    double lasted,
+    double farthest,
+    float where) {
+  TriggerEvent ended(double after, double power, float place) {
+    return new TriggerEvent(number, sample, sinceLast, interval, after, power, place);
   }
 }

@@ -28,6 +28,8 @@ final class TriggerOutcome {
   private final IqRecord record;
   private final TriggerWatch watch;
   private final TriggerSearch search;
+  private final TriggerTally tally;
+  private final MaskSpectra mask;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final PlacedSeries series;
@@ -41,10 +43,12 @@ final class TriggerOutcome {
     this.record = record;
     this.watch = watch;
     this.search = watch.search();
+    this.tally = watch.tally();
+    this.mask = watch.mask();
     this.carrier = watch.carrier(record, context);
     this.maker = carrier.maker();
     this.series = PlacedSeries.of(record, context);
-    this.addDb = carrier.referredDb();
+    this.addDb = mask == null ? carrier.referredDb() : 0;
     this.waits = settings.by() != TriggerSettings.By.NONE;
     this.rises = settings.by() != TriggerSettings.By.FALLS;
   }
@@ -55,14 +59,30 @@ final class TriggerOutcome {
         TriggerMeasurement.TITLE,
         summary(),
         curves(),
-        search.count() == 0 ? List.of() : List.of(table()),
+        tally.count() == 0 ? List.of() : List.of(table()),
         readings(),
         marks(),
         List.of());
   }
 
+  /** Of what is watched: a level, or how far the spectrum is over the mask. */
   private String unit() {
+    return mask != null ? "dB" : levelUnit();
+  }
+
+  private String levelUnit() {
     return record.calibrated() ? "dBm" : "dBFS";
+  }
+
+  private boolean external() {
+    return settings.by() == TriggerSettings.By.EXTERNAL;
+  }
+
+  /** What is crossed. */
+  private String crossed() {
+    return mask != null
+        ? "the mask"
+        : String.format(Locale.ROOT, "%.1f %s", settings.levelDb(), unit());
   }
 
   private double db(double power) {
@@ -86,7 +106,7 @@ final class TriggerOutcome {
   private String summary() {
     StringBuilder out = new StringBuilder();
     if (waits) {
-      out.append(search.count() == 0 ? none() : some());
+      out.append(tally.count() == 0 ? none() : some());
     } else {
       out.append("No trigger is set: the level is watched.");
     }
@@ -112,16 +132,14 @@ final class TriggerOutcome {
     out.append(
         String.format(
             Locale.ROOT,
-            "%d trigger%s in %s: the power %s %.1f %s%s.",
-            search.count(),
-            search.count() == 1 ? "" : "s",
+            "%d trigger%s in %s: %s%s.",
+            tally.count(),
+            tally.count() == 1 ? "" : "s",
             Seconds.words(watch.seenSeconds()),
-            settings.by().words(),
-            settings.levelDb(),
-            unit(),
-            settings.lasting()));
-    if (search.heldBack() > 0) {
-      out.append(String.format(Locale.ROOT, " %d came within the hold-off.", search.heldBack()));
+            what(),
+            settings.pattern().words()));
+    if (tally.heldBack() > 0) {
+      out.append(String.format(Locale.ROOT, " %d came within the hold-off.", tally.heldBack()));
     }
     if (search.otherLength() > 0) {
       out.append(String.format(Locale.ROOT, " %d were shorter or longer.", search.otherLength()));
@@ -129,21 +147,47 @@ final class TriggerOutcome {
     return out.toString();
   }
 
+  /** What comes, without what comes before it. */
+  private String what() {
+    return external()
+        ? "an edge at the trigger input"
+        : String.format(
+            Locale.ROOT,
+            "the %s %s %s%s",
+            mask == null ? "power" : "spectrum",
+            settings.by().words(),
+            crossed(),
+            settings.lasting());
+  }
+
   /** Why nothing came, with what would have to change. */
   private String none() {
-    String crossed = String.format(Locale.ROOT, "the level of %.1f %s", settings.levelDb(), unit());
+    if (tally.came() > 0) {
+      return noInterval();
+    }
+    if (external()) {
+      return "Nothing came in "
+          + Seconds.words(watch.seenSeconds())
+          + ": the trigger input never rose. Check its cable and what drives it.";
+    }
     if (search.otherLength() > 0) {
       return String.format(
           Locale.ROOT,
-          "%d times the power crossed %s, but never%s.",
+          "%d times the %s crossed %s, but never%s.",
           search.otherLength(),
-          crossed,
+          mask == null ? "power" : "spectrum",
+          mask == null ? "the level of " + crossed() : crossed(),
           settings.lasting());
     }
     if (search.neverOff()) {
+      if (mask != null) {
+        return "The spectrum is never below the mask, so that it cannot rise over it: raise the"
+            + " mask.";
+      }
       return "The power is "
           + (rises ? "never below " : "never over ")
-          + crossed
+          + "the level of "
+          + crossed()
           + ", so that it cannot "
           + (rises ? "rise over it: raise the level." : "fall below it: lower the level.");
     }
@@ -151,6 +195,13 @@ final class TriggerOutcome {
       return "It goes on since "
           + Seconds.words(seconds(search.goesOn()))
           + "; its length is open.";
+    }
+    if (mask != null) {
+      return String.format(
+          Locale.ROOT,
+          "Nothing came in %s: the spectrum stayed %.1f dB below the mask.",
+          Seconds.words(watch.seenSeconds()),
+          -db(search.nearest()));
     }
     double nearest = db(search.nearest());
     return String.format(
@@ -162,7 +213,28 @@ final class TriggerOutcome {
         unit(),
         Math.abs(settings.levelDb() - nearest),
         rises ? "below" : "over",
-        crossed);
+        "the level of " + crossed());
+  }
+
+  /** Some came, but not after such a time. */
+  private String noInterval() {
+    StringBuilder out = new StringBuilder();
+    boolean one = tally.came() == 1;
+    out.append(
+        String.format(
+            Locale.ROOT,
+            "%d time%s %s, but never%s.",
+            tally.came(),
+            one ? "" : "s",
+            what(),
+            settings.pattern().words().substring(1)));
+    if (!Double.isNaN(tally.nearestInterval())) {
+      out.append(
+          (settings.pattern().broken() ? " The farthest from it was " : " The nearest to it was ")
+              + Seconds.words(seconds(tally.nearestInterval()))
+              + ".");
+    }
+    return out.toString();
   }
 
   private List<String> marks() {
@@ -183,7 +255,30 @@ final class TriggerOutcome {
           "around trigger " + watch.shown().number(),
           watch.shown().sample());
     }
+    if (mask != null) {
+      spectra(out);
+    }
     return out;
+  }
+
+  /** The spectra that are held against the mask. */
+  private void spectra(List<Series> out) {
+    Axis hz = mask.at().axis();
+    double[] last = mask.farthestDb();
+    if (last != null) {
+      out.add(spectrum("over-mask", "when last over the mask", hz, last));
+    }
+    out.add(spectrum("spectrum", "highest of each frequency", hz, mask.highestDb()));
+    double[] edges = watch.limits().points().stream().mapToDouble(TriggerMask.Point::hz).toArray();
+    double[] levels =
+        watch.limits().points().stream().mapToDouble(TriggerMask.Point::levelDb).toArray();
+    out.add(
+        spectrum("mask", "mask", Axis.own(Axis.FREQUENCY, "Hz", edges), levels)
+            .as(Series.Role.LIMIT));
+  }
+
+  private Series spectrum(String id, String label, Axis hz, double[] y) {
+    return series.curve(id, label, hz, "Level", levelUnit(), y);
   }
 
   /**
@@ -207,13 +302,15 @@ final class TriggerOutcome {
     if (thinned) {
       out.add(level(id + "-lowest", "Lowest " + when, time, s.lowest()));
     }
-    if (waits) {
+    if (waits && !external()) {
       Axis ends =
           Axis.own(quantity, "s", new double[] {time.first(), Math.max(time.last(), first + step)});
-      double[] at = {settings.levelDb(), settings.levelDb()};
+      double level = mask == null ? settings.levelDb() : 0;
+      double[] at = {level, level};
       out.add(
           series
-              .curve(id + "-at", "trigger level", ends, "Level", unit(), at)
+              .curve(
+                  id + "-at", mask == null ? "trigger level" : "mask", ends, quantity(), unit(), at)
               .as(Series.Role.LIMIT));
     }
   }
@@ -223,34 +320,53 @@ final class TriggerOutcome {
     for (int i = 0; i < y.length; i++) {
       y[i] = Double.isNaN(power[i]) ? Double.NaN : db(power[i]);
     }
-    return series.curve(id, label, time, "Level", unit(), y);
+    return series.curve(id, label, time, quantity(), unit(), y);
+  }
+
+  private String quantity() {
+    return mask == null ? "Level" : "Over the mask";
   }
 
   private ResultTable table() {
-    List<Row> rows = new ArrayList<>();
-    Iterator<TriggerEvent> newestFirst = search.counted().descendingIterator();
-    while (newestFirst.hasNext()) {
-      TriggerEvent e = newestFirst.next();
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(e.number()),
-                  Cell.of(seconds(e.sample())),
-                  Cell.of(seconds(e.sinceLast())),
-                  Cell.of(seconds(e.lasted())),
-                  Cell.of(db(e.farthest()))),
-              Verdict.NONE));
+    List<Column> columns =
+        new ArrayList<>(
+            List.of(
+                new Column("No.", ""), new Column("At", "s"), new Column("From the last", "s")));
+    if (!settings.pattern().any()) {
+      columns.add(new Column("After the one before", "s"));
     }
-    return new ResultTable(
-        "triggers",
-        "Triggers, the newest first",
-        List.of(
-            new Column("No.", ""),
-            new Column("At", "s"),
-            new Column("From the last", "s"),
-            new Column(rises ? "Stays over" : "Stays below", "s"),
-            new Column(rises ? "Highest" : "Lowest", unit())),
-        rows);
+    if (settings.lasts()) {
+      columns.add(new Column(rises ? "Stays over" : "Stays below", "s"));
+      columns.add(new Column(rises ? "Highest" : "Lowest", unit()));
+    }
+    if (mask != null) {
+      columns.add(new Column("Frequency", "Hz"));
+    }
+    List<Row> rows = new ArrayList<>();
+    Iterator<TriggerEvent> newestFirst = tally.counted().descendingIterator();
+    while (newestFirst.hasNext()) {
+      rows.add(new Row(cells(newestFirst.next()), Verdict.NONE));
+    }
+    return new ResultTable("triggers", "Triggers, the newest first", columns, rows);
+  }
+
+  private List<Cell> cells(TriggerEvent e) {
+    List<Cell> out = new ArrayList<>();
+    out.add(Cell.of(e.number()));
+    out.add(Cell.of(seconds(e.sample())));
+    out.add(Cell.of(seconds(e.sinceLast())));
+    boolean missed = Double.isInfinite(e.interval());
+    if (!settings.pattern().any()) {
+      out.add(missed ? Cell.of("none came") : Cell.of(seconds(e.interval())));
+    }
+    if (settings.lasts()) {
+      out.add(Cell.of(seconds(e.lasted())));
+      out.add(Cell.of(missed ? Double.NaN : db(e.farthest())));
+    }
+    if (mask != null) {
+      out.add(Cell.of(missed ? Double.NaN : mask.hz(e.where())));
+    }
+    return out;
   }
 
   // Readings
@@ -259,16 +375,22 @@ final class TriggerOutcome {
     List<Reading> out = new ArrayList<>();
     List<String> marks = marks();
     if (waits) {
-      out.add(count("triggers", "Triggers", search.count(), marks));
+      out.add(count("triggers", "Triggers", tally.count(), marks));
       if (settings.holdOffSeconds() > 0) {
-        out.add(count("heldBack", "Held back", search.heldBack(), marks));
+        out.add(count("heldBack", "Held back", tally.heldBack(), marks));
       }
       if (settings.leastSeconds() > 0 || !Double.isInfinite(settings.mostSeconds())) {
         out.add(count("otherLength", "Of another length", search.otherLength(), marks));
       }
+      if (!settings.pattern().any()) {
+        out.add(count("otherInterval", "After another time", tally.otherInterval(), marks));
+      }
     }
-    out.add(
-        maker.level("highest", "Highest level", db(watch.highest()), unit(), 0, Limit.NONE, marks));
+    String label = mask == null ? "Highest level" : "Most over the mask";
+    out.add(maker.level("highest", label, db(watch.highest()), unit(), 0, Limit.NONE, marks));
+    if (mask != null) {
+      out.add(certain());
+    }
     out.add(
         maker.reading(
             "seen",
@@ -288,6 +410,20 @@ final class TriggerOutcome {
             Limit.NONE,
             List.of()));
     return out;
+  }
+
+  /** What is as long reads at its full level in one of the spectra. */
+  private Reading certain() {
+    EventCertainty certainty =
+        new EventCertainty(record.sampleRateHz(), MaskSpectra.WINDOW, mask.length(), mask.hop());
+    return maker.reading(
+        "fullLevel",
+        "Shortest at full level",
+        certainty.fullSeconds(),
+        "s",
+        new UncertaintyBudget(),
+        Limit.NONE,
+        List.of());
   }
 
   private Reading count(String id, String label, double value, List<String> marks) {

@@ -1,8 +1,5 @@
 package rovnik.core.time;
 
-import java.util.ArrayDeque;
-import java.util.Deque;
-
 /**
  * Finds where power goes to one side of a level and how long it stays there, in samples that go on.
  * It comes back only beyond {@link #HYSTERESIS} on the other side, and a pause that is short enough
@@ -10,9 +7,6 @@ import java.util.Deque;
  * follows must be seen on the other side first.
  */
 final class TriggerSearch {
-  /** What is kept of those that counted. */
-  private static final int MOST_KEPT = 200;
-
   /** 2 dB. */
   static final double HYSTERESIS = Math.pow(10, 0.2);
 
@@ -32,23 +26,24 @@ final class TriggerSearch {
   private final double least;
   private final double most;
   private final double pause;
-  private final double holdOff;
-  private final Deque<TriggerEvent> counted = new ArrayDeque<>();
+  private final TriggerTally tally;
   private Side side = Side.UNKNOWN;
   private double next;
   private float before = Float.NaN;
   private double began;
   private double left = Double.NaN;
   private float farthest;
+
+  /** What was given beside the powers, null if nothing is. */
+  private float[] places;
+
+  private float where;
   private boolean fired;
   private TriggerEvent running;
-  private long count;
-  private long heldBack;
   private long otherLength;
   private long cutByGaps;
   private long ended;
   private long brief;
-  private double last = Double.NEGATIVE_INFINITY;
   private float nearest;
   private final double briefSamples;
 
@@ -58,8 +53,8 @@ final class TriggerSearch {
    * @param least samples that it lasts
    * @param most samples that it lasts
    * @param pause samples for which it may leave
-   * @param holdOff samples from one that counts to the next
    * @param briefSamples what is shorter than so many is not more than noise is
+   * @param tally takes what comes
    */
   TriggerSearch(
       boolean rises,
@@ -67,15 +62,15 @@ final class TriggerSearch {
       double least,
       double most,
       double pause,
-      double holdOff,
-      double briefSamples) {
+      double briefSamples,
+      TriggerTally tally) {
     this.rises = rises;
     this.enters = (float) level;
     this.leaves = (float) (rises ? level / HYSTERESIS : level * HYSTERESIS);
     this.least = least;
     this.most = most;
     this.pause = pause;
-    this.holdOff = holdOff;
+    this.tally = tally;
     this.briefSamples = briefSamples;
     this.nearest = rises ? 0 : Float.POSITIVE_INFINITY;
   }
@@ -105,17 +100,28 @@ final class TriggerSearch {
     left = Double.NaN;
     before = Float.NaN;
     next = firstAfter;
+    tally.gap();
   }
 
   /** Takes powers that follow those before. */
   void take(PowerBlocks blocks) {
+    take(blocks, null);
+  }
+
+  /**
+   * Takes powers that follow those before.
+   *
+   * @param beside a value for each, that of the farthest is kept; null if there is none
+   */
+  void take(PowerBlocks blocks, float[] beside) {
+    places = beside;
     float[] power = blocks.power();
     int count = blocks.count();
     for (int b = 0, from = 0; from < count; b++, from += TOGETHER) {
       int to = Math.min(count, from + TOGETHER);
       if (!quiet(blocks.highest(b), blocks.lowest(b), to - from)) {
         for (int i = from; i < to; i++) {
-          one(power[i]);
+          one(power[i], i);
         }
       }
       before = power[to - 1];
@@ -126,6 +132,9 @@ final class TriggerSearch {
   private boolean quiet(float highest, float lowest, int samples) {
     float toEnter = rises ? highest : lowest;
     float toLeave = rises ? lowest : highest;
+    if (side != Side.UNKNOWN && next + samples > tally.due()) {
+      return false;
+    }
     if (side == Side.OFF && !isOn(toEnter)) {
       nearest = farther(nearest, toEnter);
       next += samples;
@@ -138,6 +147,9 @@ final class TriggerSearch {
       next += samples;
       return true;
     }
+    if (places != null) {
+      return false;
+    }
     if (!fired && Double.isInfinite(most) && next + samples - began >= least) {
       return false;
     }
@@ -146,25 +158,28 @@ final class TriggerSearch {
     return true;
   }
 
-  private void one(float p) {
+  private void one(float p, int i) {
     switch (side) {
       case UNKNOWN -> side = isOff(p) ? Side.OFF : Side.UNKNOWN;
       case OFF -> {
         nearest = farther(nearest, p);
         if (isOn(p)) {
-          begin(p);
+          begin(p, i);
+        } else if (next > tally.due()) {
+          tally.missed();
         }
       }
-      case ON -> on(p);
+      case ON -> on(p, i);
     }
     before = p;
     next++;
   }
 
-  private void begin(float p) {
+  private void begin(float p, int i) {
     side = Side.ON;
     began = crossing(p, enters);
     farthest = p;
+    where = places == null ? 0 : places[i];
     left = Double.NaN;
     fired = false;
     if (least <= 0 && Double.isInfinite(most)) {
@@ -183,7 +198,7 @@ final class TriggerSearch {
     return next - 1 + Math.max(0, Math.min(1, share));
   }
 
-  private void on(float p) {
+  private void on(float p, int i) {
     if (isOff(p)) {
       left = Double.isNaN(left) ? crossing(p, leaves) : left;
       if (next - left >= pause) {
@@ -192,28 +207,23 @@ final class TriggerSearch {
       }
     } else if (isOn(p)) {
       left = Double.NaN;
+      if (places != null && farther(farthest, p) != farthest) {
+        where = places[i];
+      }
       farthest = farther(farthest, p);
     }
     boolean stays = Double.isNaN(left);
     if (!fired && stays && Double.isInfinite(most) && next - began >= least) {
       fire();
     }
+    if (fired && next > tally.due()) {
+      tally.missed();
+    }
   }
 
   private void fire() {
     fired = true;
-    if (began - last < holdOff) {
-      heldBack++;
-      running = null;
-      return;
-    }
-    double since = Double.isInfinite(last) ? Double.NaN : began - last;
-    last = began;
-    running = new TriggerEvent(++count, began, since, Double.NaN, farthest);
-    counted.addLast(running);
-    if (counted.size() > MOST_KEPT) {
-      counted.removeFirst();
-    }
+    running = tally.came(began, farthest, where);
   }
 
   private void end() {
@@ -225,32 +235,19 @@ final class TriggerSearch {
     } else if (!fired) {
       otherLength++;
     }
-    if (fired && running != null && counted.peekLast() == running) {
-      counted.removeLast();
-      counted.addLast(running.ended(lasted, farthest));
+    if (running != null) {
+      tally.replaced(running, running.ended(lasted, farthest, where));
     }
     running = null;
     side = Side.OFF;
     left = Double.NaN;
   }
 
-  /** Those that counted, the newest 200; how far one goes that goes on is told as far as it is. */
-  Deque<TriggerEvent> counted() {
-    if (running != null && counted.peekLast() == running) {
-      running = running.ended(Double.NaN, farthest);
-      counted.removeLast();
-      counted.addLast(running);
+  /** How far one goes that goes on is told as far as it is. */
+  void tellRunning() {
+    if (running != null) {
+      running = tally.replaced(running, running.ended(Double.NaN, farthest, where));
     }
-    return counted;
-  }
-
-  long count() {
-    return count;
-  }
-
-  /** Came too soon after one that counted. */
-  long heldBack() {
-    return heldBack;
   }
 
   /** Shorter or longer than asked for. */
@@ -270,7 +267,7 @@ final class TriggerSearch {
 
   /** True while it was never seen on the side that it must come from. */
   boolean neverOff() {
-    return side == Side.UNKNOWN && count == 0 && ended == 0;
+    return side == Side.UNKNOWN && tally.count() == 0 && ended == 0;
   }
 
   /** True if most of what was seen is no longer than noise is. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.result.Fact;
+import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /**
@@ -22,6 +23,8 @@ import rovnik.core.units.Seconds;
  * @param holdOffSeconds after one trigger the next one comes no sooner
  * @param beforeSeconds that belong to a trigger
  * @param afterSeconds that belong to a trigger
+ * @param mask that spectra are held against, instead of the power of the band
+ * @param pattern times from one to the next
  */
 public record TriggerSettings(
     double centreHz,
@@ -35,7 +38,9 @@ public record TriggerSettings(
     double pauseSeconds,
     double holdOffSeconds,
     double beforeSeconds,
-    double afterSeconds) {
+    double afterSeconds,
+    TriggerMask mask,
+    IntervalPattern pattern) {
   public static final double LONGEST_SECONDS = 600;
   private static final double SHORTEST_SECONDS = 1e-3;
 
@@ -43,7 +48,9 @@ public record TriggerSettings(
   public enum By {
     NONE("none", "nothing"),
     RISES("rises", "rises over"),
-    FALLS("falls", "falls below");
+    FALLS("falls", "falls below"),
+    MASK("mask", "rises over"),
+    EXTERNAL("external", "");
 
     private final String label;
     private final String words;
@@ -99,6 +106,32 @@ public record TriggerSettings(
           "What belongs to a trigger, before and after it together, is more than 0 s and no longer"
               + " than what is watched.");
     }
+    if (by == By.MASK) {
+      check(mask, centreHz, bandHz);
+    }
+  }
+
+  private static void check(TriggerMask mask, double centreHz, double bandHz) {
+    if (mask.none()) {
+      return;
+    }
+    double slack = 1e-9 * mask.highHz();
+    if (bandHz > 0
+        && (mask.lowHz() < centreHz - bandHz / 2 - slack
+            || mask.highHz() > centreHz + bandHz / 2 + slack)) {
+      throw new Refusal(
+          "mask",
+          "The mask goes from "
+              + Frequency.ofHertz(mask.lowHz())
+              + " to "
+              + Frequency.ofHertz(mask.highHz())
+              + ", beyond the band. Make the band as wide.");
+    }
+  }
+
+  /** True if what is waited for has a length. */
+  boolean lasts() {
+    return by != By.NONE && by != By.EXTERNAL;
   }
 
   /** What a level must last to be one, in words; empty for any. */
@@ -127,9 +160,27 @@ public record TriggerSettings(
       out.add(Fact.of("trigger", "none"));
       return List.copyOf(out);
     }
-    out.add(Fact.of("trigger", "the power " + by.words() + " the level" + lasting()));
-    out.add(Fact.of("trigger level", String.format(Locale.ROOT, "%.1f dBm or dBFS", levelDb)));
-    if (pauseSeconds > 0) {
+    switch (by) {
+      case EXTERNAL -> out.add(Fact.of("trigger", "an edge at the trigger input"));
+      case MASK -> {
+        out.add(Fact.of("trigger", "the spectrum rises over the mask" + lasting()));
+        String levels =
+            mask.none() ? String.format(Locale.ROOT, "flat at %.1f", levelDb) : mask.words();
+        out.add(Fact.of("mask", levels + " dBm or dBFS"));
+        out.add(
+            mask.rbwHz() == 0
+                ? Fact.of("RBW", "a hundredth of the mask")
+                : Fact.of("RBW", mask.rbwHz(), "Hz"));
+      }
+      default -> {
+        out.add(Fact.of("trigger", "the power " + by.words() + " the level" + lasting()));
+        out.add(Fact.of("trigger level", String.format(Locale.ROOT, "%.1f dBm or dBFS", levelDb)));
+      }
+    }
+    if (!pattern.any()) {
+      out.add(Fact.of("only", pattern.words().substring(2)));
+    }
+    if (lasts() && pauseSeconds > 0) {
       out.add(Fact.of("pauses up to", pauseSeconds, "s"));
     }
     if (holdOffSeconds > 0) {

@@ -2,6 +2,7 @@ package rovnik.core.time;
 
 import java.util.ArrayList;
 import java.util.List;
+import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.RecordStretch;
@@ -42,6 +43,9 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
 
   // Made with the first record.
   private BandStream band;
+  private MaskSpectra mask;
+  private TriggerMask limits;
+  private TriggerTally tally;
   private TriggerSearch search;
   private LevelOverTime whole;
   private LevelOverTime near;
@@ -76,7 +80,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     // What the filter holds comes out: what follows is watched anew.
     flush();
     endSeconds = Double.NaN;
-    TriggerEvent last = search.counted().peekLast();
+    TriggerEvent last = tally.counted().peekLast();
     if (last != null && last.number() >= toComplete) {
       newest = last; // its end is not there, and will not come
     }
@@ -108,7 +112,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     double fs = record.sampleRateHz();
     int from = 0;
     int samples = record.sampleCount();
-    boolean first = search == null;
+    boolean first = tally == null;
     if (first) {
       RecordStretch stretch =
           RecordStretch.of(
@@ -126,23 +130,48 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
       if (missing > 0) {
         gaps++;
         // Beside a gap the filter rings: nothing is found there, so it was not seen.
-        double rings = 2 * blind() / rateHz;
+        double rings = 2 * blindSeconds();
         lost += missing + Math.round(rings * fs);
         seenSeconds -= rings;
       }
       resume(fs, record.startSeconds());
     }
+    if (settings.by() == TriggerSettings.By.EXTERNAL) {
+      pulses(record);
+    }
     endSeconds = record.endSeconds();
     seenSeconds += samples / fs;
-    if (band == null) {
+    if (mask != null) {
+      mask.take(record.iq(), from, samples, this::over);
+    } else if (band == null) {
       for (int at = from; at < from + samples; at += PIECE) {
         int now = Math.min(PIECE, from + samples - at);
         blocks.of(record.iq(), at, now);
-        piece();
+        piece(null);
       }
     } else {
       band.take(record.iq(), from, samples, this::taken);
     }
+  }
+
+  /** What came at the trigger input counts, whatever the power does. */
+  private void pulses(IqRecord record) {
+    if (record.pulseSeconds() == null) {
+      throw new Refusal(
+          "triggerBy",
+          "These samples do not tell when a trigger input rose. Take a receiver that does, or wait"
+              + " for a level.");
+    }
+    for (double at : record.pulseSeconds()) {
+      if (at >= beginsSeconds) {
+        tally.came(at * rateHz, Double.NaN, 0);
+      }
+    }
+  }
+
+  private void over(float[] over, float[] where, int count) {
+    blocks.of(over, count);
+    piece(where);
   }
 
   private void taken(float[] re, float[] im, int from, int count) {
@@ -151,7 +180,7 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     place += first;
     for (int at = first; at < end; at += PIECE) {
       blocks.of(re, im, from + at, Math.min(PIECE, end - at));
-      piece();
+      piece(null);
     }
     place += count - end;
   }
@@ -169,28 +198,65 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
     return band == null ? 0 : Math.ceil(RINGS / settings.bandHz() * rateHz);
   }
 
+  /** For so long what is beside a gap was not seen. */
+  private double blindSeconds() {
+    return mask == null ? blind() / rateHz : mask.length() / 2.0 / mask.hop() / rateHz;
+  }
+
   private void begin(IqRecord record, MeasurementContext context, double startSeconds) {
     double fs = record.sampleRateHz();
     nearHz = CarrierReadings.expectedHz(record, context, settings.centreHz());
-    band = filter(fs);
-    rateHz = band == null ? fs : band.outRateHz();
-    boolean none = settings.by() == TriggerSettings.By.NONE;
-    double addDb = carrier(record, context).referredDb();
-    double level = none ? Double.MAX_VALUE : Math.pow(10, (settings.levelDb() - addDb) / 10);
+    if (settings.by() == TriggerSettings.By.MASK) {
+      beginMask(record, context);
+    } else {
+      band = filter(fs);
+    }
+    rateHz = mask != null ? fs / mask.hop() : band == null ? fs : band.outRateHz();
+    tally = new TriggerTally(settings.pattern(), rateHz, settings.holdOffSeconds() * rateHz);
     search =
         new TriggerSearch(
             settings.by() != TriggerSettings.By.FALLS,
-            level,
+            level(record, context),
             settings.leastSeconds() * rateHz,
             settings.mostSeconds() * rateHz,
             settings.pauseSeconds() * rateHz,
-            settings.holdOffSeconds() * rateHz,
-            NOISE_TIMES * rateHz / (band == null ? fs : settings.bandHz()));
+            noiseSamples(fs),
+            tally);
     whole = new LevelOverTime(settings.seconds() * rateHz, MOST_CELLS, 0);
     double around = (settings.beforeSeconds() + settings.afterSeconds()) * rateHz;
     near = new LevelOverTime(around, DETAIL_CELLS, around + PIECE);
     beginsSeconds = startSeconds;
     resumeAt(startSeconds);
+  }
+
+  private void beginMask(IqRecord record, MeasurementContext context) {
+    limits = settings.mask();
+    if (limits.none()) {
+      double half = (settings.bandHz() == 0 ? record.sampleRateHz() : settings.bandHz()) / 2;
+      double middle = carrier(record, context).carrierHz();
+      limits = limits.flat(Math.max(0, middle - half), middle + half, settings.levelDb());
+    }
+    double middleHz = (limits.lowHz() + limits.highHz()) / 2;
+    nearHz = CarrierReadings.expectedHz(record, context, middleHz);
+    mask = new MaskSpectra(record, context, limits, nearHz);
+  }
+
+  /** What is waited for, of full scale or of the mask. */
+  private double level(IqRecord record, MeasurementContext context) {
+    return switch (settings.by()) {
+      case NONE, EXTERNAL -> Double.MAX_VALUE;
+      case MASK -> 1;
+      case RISES, FALLS ->
+          Math.pow(10, (settings.levelDb() - carrier(record, context).referredDb()) / 10);
+    };
+  }
+
+  /** What is shorter than so many samples is no more than noise is. */
+  private double noiseSamples(double fs) {
+    if (mask != null) {
+      return 0; // an event in one spectrum is one
+    }
+    return NOISE_TIMES * rateHz / (band == null ? fs : settings.bandHz());
   }
 
   private BandStream filter(double fs) {
@@ -214,35 +280,42 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
 
   private void resume(double fs, double startSeconds) {
     flush();
-    band = filter(fs);
+    if (mask == null) {
+      band = filter(fs);
+    } else {
+      mask.gap();
+    }
     resumeAt(startSeconds);
   }
 
   private void resumeAt(double startSeconds) {
     place = startSeconds * rateHz;
+    if (mask != null) {
+      place += mask.length() / 2.0 / mask.hop(); // a spectrum is of the middle of its samples
+    }
     knownFrom = place + blind();
     search.gap(knownFrom);
   }
 
-  private void piece() {
+  private void piece(float[] where) {
     for (int b = 0; b * PowerBlocks.TOGETHER < blocks.count(); b++) {
       highest = Math.max(highest, blocks.highest(b));
     }
     whole.take(blocks, (long) place);
     near.take(blocks, (long) place);
-    search.take(blocks);
+    search.take(blocks, where);
     place += blocks.count();
     complete();
   }
 
   /** What belongs to a trigger is complete once its end was seen. */
   private void complete() {
-    if (search.count() < toComplete) {
+    if (tally.count() < toComplete) {
       return;
     }
     double before = settings.beforeSeconds() * rateHz;
     double after = settings.afterSeconds() * rateHz;
-    for (TriggerEvent e : search.counted()) {
+    for (TriggerEvent e : tally.counted()) {
       if (e.number() >= toComplete && e.sample() + after <= place) {
         toComplete = e.number() + 1;
         newest = e;
@@ -275,6 +348,22 @@ final class TriggerWatch implements RecordMeasurement.Gathering {
 
   TriggerSearch search() {
     return search;
+  }
+
+  /** What came and counted. */
+  TriggerTally tally() {
+    search.tellRunning();
+    return tally;
+  }
+
+  /** The spectra that are held against a mask; null if none are. */
+  MaskSpectra mask() {
+    return mask;
+  }
+
+  /** What they are held against. */
+  TriggerMask limits() {
+    return limits;
   }
 
   double rateHz() {

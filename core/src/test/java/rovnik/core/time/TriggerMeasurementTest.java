@@ -18,10 +18,10 @@ import rovnik.core.spectrum.MeasurementContext;
 
 /** A carrier that is keyed at known instants, in noise, cut into pieces in many ways. */
 public class TriggerMeasurementTest {
-  private static final double RATE = 1e6;
+  static final double RATE = 1e6;
 
   /** Times at which the carrier comes and goes, in turns. */
-  private static float[] keyed(double seconds, double[] times, double noise, Random random) {
+  static float[] keyed(double seconds, double[] times, double noise, Random random) {
     int n = (int) Math.round(seconds * RATE);
     float[] iq = new float[2 * n];
     int at = 0;
@@ -37,13 +37,13 @@ public class TriggerMeasurementTest {
     return iq;
   }
 
-  private static IqRecord piece(float[] iq, int from, int to) {
+  static IqRecord piece(float[] iq, int from, int to) {
     float[] part = java.util.Arrays.copyOfRange(iq, 2 * from, 2 * to);
     return new IqRecord(part, RATE, 100e6, Double.NaN, false, from / RATE);
   }
 
   /** Settings that a test changes. */
-  private static final class Wanted {
+  static final class Wanted {
     double centreHz;
     double bandHz;
     TriggerSettings.By by = TriggerSettings.By.RISES;
@@ -54,11 +54,14 @@ public class TriggerMeasurementTest {
     double holdOff;
     double before = 1e-3;
     double after = 2e-3;
+    TriggerMask mask = TriggerMask.NONE;
+    IntervalPattern pattern = IntervalPattern.ANY;
 
     TriggerMeasurement measurement() {
       return new TriggerMeasurement(
           new TriggerSettings(
-              centreHz, bandHz, 10, 0, by, levelDb, least, most, pause, holdOff, before, after));
+              centreHz, bandHz, 10, 0, by, levelDb, least, most, pause, holdOff, before, after,
+              mask, pattern));
     }
 
     Outcome of(float[] iq) {
@@ -66,13 +69,13 @@ public class TriggerMeasurementTest {
     }
   }
 
-  private static double[] column(Outcome o, int column) {
+  static double[] column(Outcome o, int column) {
     return o.table("triggers")
         .map(t -> t.rows().stream().mapToDouble(r -> r.cells().get(column).value()).toArray())
         .orElse(new double[0]);
   }
 
-  private static double reading(Outcome o, String id) {
+  static double reading(Outcome o, String id) {
     return o.reading(id).orElseThrow().value();
   }
 

@@ -112,6 +112,28 @@ public record Dialect(
     return value;
   }
 
+  /** Asks for a row of numbers; the first says how many follow. */
+  public double[] numbers(
+      ScpiConnection connection, String capability, double lowest, double highest) {
+    String answer = connection.ask(query(capability).ask());
+    String[] parts = answer.split(",");
+    double[] out = new double[parts.length - 1];
+    try {
+      if (ScpiNumber.parse(parts[0]) != out.length) {
+        throw notUnderstood(capability, answer);
+      }
+      for (int i = 0; i < out.length; i++) {
+        out[i] = ScpiNumber.parse(parts[i + 1]);
+        if (!(out[i] >= lowest && out[i] <= highest)) {
+          throw notUnderstood(capability, parts[i + 1]);
+        }
+      }
+    } catch (NumberFormatException e) {
+      throw notUnderstood(capability, answer);
+    }
+    return out;
+  }
+
   private static String cut(String answer) {
     return answer.length() > 40 ? answer.substring(0, 40) + "..." : answer;
   }

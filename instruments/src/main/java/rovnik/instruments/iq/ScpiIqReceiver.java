@@ -175,7 +175,17 @@ public final class ScpiIqReceiver extends ScpiInstrument implements IqReceiver {
         wanted.centreHz(),
         fullScaleDbm,
         overload,
-        number / wanted.sampleRateHz());
+        number / wanted.sampleRateHz(),
+        dialect.can("pulses") ? pulses(number) : null);
+  }
+
+  /** When the trigger input rose, as the stream counts. */
+  private double[] pulses(long number) {
+    double[] out = dialect.numbers(connection, "pulses", 0, setup.samples());
+    for (int i = 0; i < out.length; i++) {
+      out[i] = (number + out[i]) / setup.sampleRateHz();
+    }
+    return out;
   }
 
   @Override

@@ -88,7 +88,8 @@ class DemoData implements ApplicationRunner {
           "Oscilloscope",
           "First probe",
           "Second probe",
-          "Place of the probe");
+          "Place of the probe",
+          "Trigger input of the fast receiver");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -184,6 +185,7 @@ class DemoData implements ApplicationRunner {
     standin("First probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Second probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Place of the probe", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Trigger input of the fast receiver", InstrumentKind.PART_HOLDER, PARTS);
     new FieldJobs(jobs, setups, json, boards).make(fast);
   }
 

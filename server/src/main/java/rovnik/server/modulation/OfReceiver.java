@@ -136,17 +136,6 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
         .with(with.job().knownRates());
   }
 
-  /** A record of its own: the receiver uses its array again, and this one is read and kept. */
-  protected static IqRecord copied(IqRecord taken) {
-    return new IqRecord(
-        taken.iq().clone(),
-        taken.sampleRateHz(),
-        taken.centreHz(),
-        taken.fullScaleDbm(),
-        taken.overload(),
-        taken.startSeconds());
-  }
-
   /** Why what was just taken must not be trusted. */
   protected static List<String> marks(IqReceiver receiver, boolean overload) {
     List<String> marks = new ArrayList<>();

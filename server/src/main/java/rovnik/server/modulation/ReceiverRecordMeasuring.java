@@ -71,7 +71,7 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
     receiver.configure(with.setup());
     Optional<Oscilloscopes.Armed> beside =
         with.measurement().beside().map(wanted -> scopes.arm(with.scopeId(), wanted));
-    IqRecord record = copied(beside.isEmpty() ? receiver.acquire() : receiver.acquireNow());
+    IqRecord record = (beside.isEmpty() ? receiver.acquire() : receiver.acquireNow()).copied();
     beside.flatMap(Oscilloscopes.Armed::taken).ifPresent(into::beside);
     return look(record, with, into, marks(receiver, record.overload()), before);
   }

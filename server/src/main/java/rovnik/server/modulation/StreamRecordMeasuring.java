@@ -205,7 +205,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
     }
     lookedNanos = now;
     RecordLook look =
-        look(copied(block), plan, goingOn(gathering), marks(receiver, overloaded), last);
+        look(block.copied(), plan, goingOn(gathering), marks(receiver, overloaded), last);
     passOn();
     boolean all = asked >= keptWanted && gathering.settled();
     IqRecord window = gathering.window().orElse(null);
@@ -247,13 +247,7 @@ final class StreamRecordMeasuring<S extends RecordSettings<S>> extends OfReceive
   /** The receiver counts from when it was switched on; what is shown begins at 0 s. */
   private IqRecord sinceItBegan(IqRecord r) {
     originSeconds = Double.isNaN(originSeconds) ? r.startSeconds() : originSeconds;
-    return new IqRecord(
-        r.iq(),
-        r.sampleRateHz(),
-        r.centreHz(),
-        r.fullScaleDbm(),
-        r.overload(),
-        r.startSeconds() - originSeconds);
+    return r.since(originSeconds);
   }
 
   private void hold(IqRecord block) {
