@@ -32,11 +32,10 @@ function xValues(props: PlotProps, splits: (number | null)[], apart: number): (s
     });
   }
   const { scale } = placeAxis(props.xRange, props.xUnit);
-  const [a, b] = splits as number[];
   if (props.xUnit === CLOCK) {
     return splits.map((s) => (s === null ? null : formatClock(s, apart)));
   }
-  const step = splits.length > 1 ? (b - a) / scale : 1;
+  const step = apart / scale;
   // As many as it takes to write the step: 2.5 needs one more than 2.
   let digits = 0;
   while (digits < 9 && Math.abs(step * 10 ** digits - Math.round(step * 10 ** digits)) > 1e-6) {
@@ -86,7 +85,7 @@ export function options(live: { current: PlotProps }) {
             ? (_u: uPlot, _axis: number, from: number, to: number) => (to - from < 900 ? 92 : 60)
             : props.xUnit === "s"
               ? 64
-              : 110,
+              : 86,
         ...(props.xUnit === CLOCK ? { incrs: CLOCK_STEPS } : {}),
         label: () => xLabel(live.current),
         values: (_u, splits, _axis, _space, step) => xValues(live.current, splits, step),

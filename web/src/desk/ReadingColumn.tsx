@@ -77,6 +77,8 @@ const COUNTS = new Set([
   "triggers",
   "heldBack",
   "otherLength",
+  "otherInterval",
+  "fullLevel",
   "seen",
   "watched",
   "events",

@@ -28,6 +28,23 @@ export const numberCommand = (
   },
 });
 
+/** A command that takes what is read of a text. */
+export const typedCommand = <T>(
+  name: string,
+  argument: string,
+  hint: string,
+  read: (text: string) => { value: T } | { wrong: string },
+  take: (value: T) => Promise<string>,
+) => ({
+  name,
+  argument,
+  hint,
+  run: (text: string) => {
+    const found = read(text);
+    return "wrong" in found ? found.wrong : take(found.value);
+  },
+});
+
 /** A command that takes one of some names. */
 export const pickCommand = (
   name: string,

@@ -27,7 +27,14 @@ export function TimeDesk<S extends Common>(props: {
   const { job, of, onKind } = props;
   const hookUp = useRecordSources(job);
   const model = useRecords<S>(job, hookUp.source, of.kind);
-  const parts = useDeskParts(job, model, `time-${of.kind}`, of.tiles);
+  const settings = model.state?.settings;
+  const special = settings && of.tilesFor?.(settings);
+  const parts = useDeskParts(
+    job,
+    model,
+    `time-${of.kind}${special ? `-${special.name}` : ""}`,
+    special?.tiles ?? of.tiles,
+  );
   const { change } = model;
   const set = (part: Partial<Common>) => change(part as Partial<S>);
   useCommands([

@@ -45,6 +45,8 @@ export interface TimeMeasurement<S extends object> {
   command: { name: string; hint: string };
   /** Good first tiles. */
   tiles: Tiles;
+  /** Others, under a name of their own, for settings that lead to other curves. */
+  tilesFor?: (settings: S) => { name: string; tiles: Tiles } | undefined;
   Sentence: ComponentType<SentenceProps<S>>;
   /** What can be typed, besides what every desk of records knows. */
   commands: (change: RecordsModel<S>["change"], model: RecordsModel<S>) => Command[];

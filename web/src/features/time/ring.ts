@@ -4,6 +4,8 @@ export const TRIGGERS: Record<string, string> = {
   none: "nothing",
   rises: "a rise over",
   falls: "a fall below",
+  mask: "a spectrum over a mask",
+  external: "an edge at the trigger input",
 };
 
 const now = () => `${new Date().toISOString().slice(0, 19).replace("T", " ")} UTC`;

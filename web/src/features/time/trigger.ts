@@ -1,8 +1,27 @@
-import type { TriggerSettings } from "../../api/client";
-import { numberCommand, pickCommand } from "../modulation/recordCommands";
+import type { Tiles, TriggerSettings } from "../../api/client";
+import { numberCommand, pickCommand, typedCommand } from "../modulation/recordCommands";
 import type { TimeMeasurement } from "./kinds";
 import { newest, TRIGGERS } from "./ring";
 import { TriggerSentence } from "./TriggerSentence";
+import {
+  BROKEN,
+  intervalsChange,
+  maskChange,
+  NO_INTERVALS,
+  readIntervals,
+  readMask,
+} from "./waits";
+
+/** A mask is seen with what is held against it. */
+const MASK_TILES: Tiles = {
+  count: 4,
+  tiles: [
+    { what: "spectrum", view: "curve" },
+    { what: "level", view: "curve" },
+    { what: "table:triggers", view: "table" },
+    { what: "trigger", view: "curve" },
+  ],
+};
 
 /** Waits for the power to cross a level, and keeps what is around it. */
 export const TRIGGER: TimeMeasurement<TriggerSettings> = {
@@ -17,6 +36,8 @@ export const TRIGGER: TimeMeasurement<TriggerSettings> = {
       { what: "table:recordings", view: "table" },
     ],
   },
+  tilesFor: ({ triggerBy }) =>
+    triggerBy === "mask" ? { name: "mask", tiles: MASK_TILES } : undefined,
   Sentence: TriggerSentence,
   commands: (change, model) => [
     numberCommand(
@@ -26,10 +47,23 @@ export const TRIGGER: TimeMeasurement<TriggerSettings> = {
       (bandHz) => change({ bandHz }),
       { whole: 0 },
     ),
-    pickCommand("wait for", "a rise, a fall, nothing", TRIGGERS, (triggerBy) =>
+    pickCommand("wait for", "a rise, a fall, a mask, an edge, nothing", TRIGGERS, (triggerBy) =>
       change({ triggerBy }),
     ),
     numberCommand("level", "that is crossed", "dBm", (levelDb) => change({ levelDb })),
+    typedCommand("mask", "<Hz level, ...>", "points, or flat", readMask, (mask) =>
+      change({ triggerBy: "mask", ...maskChange(mask) }),
+    ),
+    numberCommand("rbw", "of spectra over a mask", "Hz", (rbwHz) => change({ rbwHz }), { auto: 0 }),
+    typedCommand("intervals", "<s, ...>", "from one to the next, or any", readIntervals, (times) =>
+      change(intervalsChange(model.state?.settings ?? NO_INTERVALS, times)),
+    ),
+    numberCommand("within", "an interval may be off by so much", "s", (v) =>
+      change({ intervalsWithinSeconds: v }),
+    ),
+    pickCommand("intervals that", "fit, or are broken", BROKEN, (v) =>
+      change({ intervalsBroken: v === "true" }),
+    ),
     numberCommand("at least", "it lasts so long", "s", (leastSeconds) => change({ leastSeconds }), {
       any: 0,
     }),

@@ -27,7 +27,10 @@ final class Processes implements AutoCloseable {
       Path.of(System.getProperty("java.home"), "bin", "java").toString();
 
   private static final Duration PATIENCE = Duration.ofMinutes(1);
-  private static final int STANDINS = 24;
+
+  /** Ports that are kept for them; more than there are today. */
+  private static final int STANDINS = 32;
+
   private static final int LOWEST_PORT = 15_000;
   private static final int HIGHEST_PORT = 32_000;
 

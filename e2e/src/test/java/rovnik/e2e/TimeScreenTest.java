@@ -323,6 +323,29 @@ public class TimeScreenTest extends GeneratorScreen {
     button("Keep the newest").click();
     assertThat(page.getByText(words("Recording .* of (\\d+ ms|\\d\\.?\\d* s)")).first())
         .isVisible();
+    // Its spectrum is over a mask; laid over what was there, nothing is.
+    enter("wait for a spectrum");
+    enter("rbw 500");
+    assertThat(reading("highest")).containsText(words("\\+1\\d\\.\\d+ dB"));
+    assertThat(page.getByTestId("table-triggers")).containsText(words("164\\.(1995|2|2005) MHz"));
+    button("6 dB over what was there").click();
+    assertThat(page.getByText(words("stayed [456]\\.\\d dB below the mask"))).isVisible();
+    Locator mask = page.getByLabel("Mask", exact());
+    assertThat(mask).hasValue(words("^\\d+ points"));
+    mask.fill("164.19M -80, there");
+    mask.press("Enter");
+    assertThat(page.getByText("\"there\" is no point of a mask.")).isVisible();
+    mask.fill("164.19M -80, 164.21M -80");
+    mask.press("Enter");
+    assertThat(page.getByLabel("Band", exact())).hasValue("20 kHz");
+    // Every 2.2 s, which is not every second.
+    enter("wait for a rise");
+    enter("intervals 1");
+    assertThat(page.getByLabel("Intervals within", exact())).hasValue("20 ms");
+    assertThat(page.getByText(words("but never 1 s after the one before.*was 2\\.[12]\\d* s")))
+        .isVisible();
+    enter("intervals any");
+    assertThat(reading("triggers")).containsText(words("^\\D*[1-9]"));
     button("Hold").click();
     keepsTheRules();
     // The recording of the trigger shows the same trigger.

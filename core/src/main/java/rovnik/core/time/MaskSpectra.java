@@ -37,6 +37,7 @@ final class MaskSpectra {
   private final float[] factor;
 
   private final PlaneFrequencies at;
+  private final double knownHz;
   private final double[] maskDb;
   private final float[] highest;
   private final float[] farthest;
@@ -55,6 +56,7 @@ final class MaskSpectra {
     this.length = layout.windowLength();
     this.hop = Math.max(1, length / 2);
     this.fft = Transforms.ofLength(layout.fftLength());
+    this.knownHz = Math.pow(10, Math.floor(Math.log10(layout.rbwHz() / 4)));
     int n = layout.fftLength();
     double[] w = WINDOW.samples(length);
     double scale = 1 / (WINDOW.figures().coherentGain() * length);
@@ -168,9 +170,9 @@ final class MaskSpectra {
     return at;
   }
 
-  /** Frequency at the plane of what a taker got as its place. */
+  /** Frequency at the plane of what a taker got as its place, to a tenth of the RBW or so. */
   double hz(double where) {
-    return at.hz()[0] + where;
+    return Math.rint((at.hz()[0] + where) / knownHz) * knownHz;
   }
 
   /** What is allowed at each point, infinite where nothing is said. */

@@ -266,9 +266,9 @@ final class TriggerOutcome {
     Axis hz = mask.at().axis();
     double[] last = mask.farthestDb();
     if (last != null) {
-      out.add(spectrum("over-mask", "when last over the mask", hz, last));
+      out.add(spectrum("over-mask", "Spectrum, last over the mask", hz, last));
     }
-    out.add(spectrum("spectrum", "highest of each frequency", hz, mask.highestDb()));
+    out.add(spectrum("spectrum", "Highest spectrum", hz, mask.highestDb()));
     double[] edges = watch.limits().points().stream().mapToDouble(TriggerMask.Point::hz).toArray();
     double[] levels =
         watch.limits().points().stream().mapToDouble(TriggerMask.Point::levelDb).toArray();
@@ -308,7 +308,7 @@ final class TriggerOutcome {
       double level = mask == null ? settings.levelDb() : 0;
       double[] at = {level, level};
       out.add(
-          series
+          overTime()
               .curve(
                   id + "-at", mask == null ? "trigger level" : "mask", ends, quantity(), unit(), at)
               .as(Series.Role.LIMIT));
@@ -320,7 +320,12 @@ final class TriggerOutcome {
     for (int i = 0; i < y.length; i++) {
       y[i] = Double.isNaN(power[i]) ? Double.NaN : db(power[i]);
     }
-    return series.curve(id, label, time, quantity(), unit(), y);
+    return overTime().curve(id, label, time, quantity(), unit(), y);
+  }
+
+  /** How far something is over a mask is the same at all planes. */
+  private PlacedSeries overTime() {
+    return mask == null ? series : new PlacedSeries("", series.calibrated(), series.facts());
   }
 
   private String quantity() {
@@ -379,7 +384,7 @@ final class TriggerOutcome {
       if (settings.holdOffSeconds() > 0) {
         out.add(count("heldBack", "Held back", tally.heldBack(), marks));
       }
-      if (settings.leastSeconds() > 0 || !Double.isInfinite(settings.mostSeconds())) {
+      if (settings.lasts() && !settings.lasting().isEmpty()) {
         out.add(count("otherLength", "Of another length", search.otherLength(), marks));
       }
       if (!settings.pattern().any()) {

@@ -63,7 +63,7 @@ final class TriggerTally {
       System.arraycopy(between, 1, between, 0, between.length - 1);
       between[between.length - 1] = interval;
       if (!follows(interval)) {
-        otherInterval++;
+        otherInterval += Double.isNaN(interval) ? 0 : 1;
         return null;
       }
     }
