@@ -16,4 +16,10 @@ final class PlainPowers extends Powers {
     }
     blocks(power, samples, highest, lowest, sum);
   }
+
+  @Override
+  public void gather(
+      float[] power, int points, float[] sum, float[] lowest, float[] highest, int first) {
+    gather(power, 0, points, sum, lowest, highest, first);
+  }
 }

@@ -30,6 +30,31 @@ public abstract class Powers {
       float[] lowest,
       float[] sum);
 
+  /**
+   * Gathers powers of points: each into its sum, its lowest and its highest so far.
+   *
+   * @param first place of the first point's highest
+   */
+  public abstract void gather(
+      float[] power, int points, float[] sum, float[] lowest, float[] highest, int first);
+
+  /** The same of points from one on. */
+  static void gather(
+      float[] power,
+      int from,
+      int points,
+      float[] sum,
+      float[] lowest,
+      float[] highest,
+      int first) {
+    for (int i = from; i < points; i++) {
+      float p = power[i];
+      sum[i] += p;
+      lowest[i] = Math.min(lowest[i], p);
+      highest[first + i] = Math.max(highest[first + i], p);
+    }
+  }
+
   /** What the powers of a block amount to. */
   static void block(
       float[] power, int from, int to, int block, float[] highest, float[] lowest, float[] sum) {

@@ -42,6 +42,19 @@ final class VectorPowers extends Powers {
     }
   }
 
+  @Override
+  public void gather(
+      float[] power, int points, float[] sum, float[] lowest, float[] highest, int first) {
+    int i = 0;
+    for (; i + LANES <= points; i += LANES) {
+      FloatVector p = FloatVector.fromArray(SPECIES, power, i);
+      FloatVector.fromArray(SPECIES, sum, i).add(p).intoArray(sum, i);
+      FloatVector.fromArray(SPECIES, lowest, i).min(p).intoArray(lowest, i);
+      FloatVector.fromArray(SPECIES, highest, first + i).max(p).intoArray(highest, first + i);
+    }
+    gather(power, i, points, sum, lowest, highest, first);
+  }
+
   private static void one(
       float[] iq,
       int first,

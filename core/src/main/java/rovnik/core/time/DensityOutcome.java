@@ -111,8 +111,7 @@ final class DensityOutcome {
         (frame, power) -> {
           float weight = fade == 0 ? 1 : (float) Math.exp(-fade * (frames - 1 - frame));
           density.add(power, factor, weight, kept, kept.length == 0 ? 0 : frame * points);
-          history.add(frame, power);
-          toEnds(power, partly);
+          history.add(frame, power, partly, lowest);
           if (frame % TOGETHER == TOGETHER - 1 || frame == frames - 1) {
             for (int i = 0; i < points; i++) {
               mean[i] += (double) partly[i] / frames;
@@ -120,13 +119,6 @@ final class DensityOutcome {
             Arrays.fill(partly, 0);
           }
         });
-  }
-
-  private void toEnds(float[] power, float[] sum) {
-    for (int i = 0; i < points; i++) {
-      sum[i] += power[i];
-      lowest[i] = Math.min(lowest[i], power[i]);
-    }
   }
 
   /** Mean power of noise, of which half of all values lies below ln 2. */

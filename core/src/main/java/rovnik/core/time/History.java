@@ -1,5 +1,7 @@
 package rovnik.core.time;
 
+import rovnik.core.signal.Powers;
+
 /**
  * Spectra under each other, thinned honestly: each row has the highest of the spectra it stands
  * for.
@@ -27,11 +29,9 @@ final class History {
     return perRow;
   }
 
-  void add(int frame, float[] power) {
-    int at = frame / perRow * points;
-    for (int i = 0; i < points; i++) {
-      highest[at + i] = Math.max(highest[at + i], power[i]);
-    }
+  /** Takes a spectrum, whose powers also go into the sum and the lowest of their points. */
+  void add(int frame, float[] power, float[] sum, float[] lowest) {
+    Powers.fastest().gather(power, points, sum, lowest, highest, frame / perRow * points);
   }
 
   /** Highest power of each point of all. */

@@ -10,6 +10,9 @@ final class LevelDensity {
   static final int ROWS = 400;
   static final double CELL_DB = 0.5;
 
+  /** Spectra that are counted at once. */
+  private static final int TOGETHER = 32;
+
   /** Share of all levels that the lowest row may stand for. */
   private static final double RARELY = 1e-3;
 
@@ -38,9 +41,16 @@ final class LevelDensity {
   private final float[] share;
   private double all;
 
+  /** Rows of spectra that are not counted yet, one spectrum after the other. */
+  private final short[] waiting;
+
+  private final float[] weights = new float[TOGETHER];
+  private int held;
+
   LevelDensity(int points) {
     this.points = points;
     this.share = new float[points * ROWS];
+    this.waiting = new short[points * TOGETHER];
   }
 
   private static short[] rows() {
@@ -77,20 +87,39 @@ final class LevelDensity {
    * @param rows of all points are written here from a place on, as far as it reaches
    */
   void add(float[] power, float[] factor, float weight, short[] rows, int from) {
-    int kept = Math.max(0, Math.min(points, rows.length - from));
-    for (int i = 0, at = 0; i < kept; i++, at += ROWS) {
-      int row = row(power[i] * factor[i]);
-      rows[from + i] = (short) row;
-      share[at + row] += weight;
+    int first = held * points;
+    for (int i = 0; i < points; i++) {
+      waiting[first + i] = (short) row(power[i] * factor[i]);
     }
-    for (int i = kept, at = kept * ROWS; i < points; i++, at += ROWS) {
-      share[at + row(power[i] * factor[i])] += weight;
+    int kept = Math.max(0, Math.min(points, rows.length - from));
+    System.arraycopy(waiting, first, rows, Math.min(from, rows.length), kept);
+    weights[held++] = weight;
+    if (held == TOGETHER) {
+      count();
     }
     all += weight;
   }
 
+  /**
+   * Counts the spectra that wait, point after point: the rows of one point lie near to each other
+   * in memory, those of all points do not.
+   */
+  private void count() {
+    int spectra = held;
+    if (spectra == 0) {
+      return;
+    }
+    held = 0;
+    for (int i = 0, at = 0; i < points; i++, at += ROWS) {
+      for (int s = 0, w = i; s < spectra; s++, w += points) {
+        share[at + waiting[w]] += weights[s];
+      }
+    }
+  }
+
   /** Row below which so little of all was that no row of its own is spent on it. */
   int floor() {
+    count();
     double left = RARELY * all * points;
     for (int r = 0; r < ROWS - 1; r++) {
       for (int i = 0; i < points; i++) {
@@ -105,6 +134,7 @@ final class LevelDensity {
 
   /** Highest row that anything was in. */
   int highest() {
+    count();
     int high = 0;
     for (int i = 0; i < points; i++) {
       for (int r = ROWS - 1; r > high; r--) {
@@ -119,6 +149,7 @@ final class LevelDensity {
    * what lies below it.
    */
   float[] percent(int low, int high) {
+    count();
     int rows = high - low + 1;
     float[] out = new float[points * rows];
     float scale = (float) (100 / Math.max(1e-300, all));
@@ -135,6 +166,7 @@ final class LevelDensity {
 
   /** Level that a point stays below for a share of the time, dB. */
   double quantileDb(int point, double of) {
+    count();
     double left = of * all;
     int row = 0;
     while (row < ROWS - 1 && (left -= share[point * ROWS + row]) > 0) {

@@ -47,4 +47,36 @@ public class PowersTest {
       }
     }
   }
+
+  @Test(dataProvider = "ways")
+  public void powersAreGathered(Powers way) {
+    Random random = new Random(3);
+    for (int points : new int[] {1, 7, 64, 1021}) {
+      float[] sum = new float[points];
+      float[] lowest = new float[points];
+      java.util.Arrays.fill(lowest, Float.POSITIVE_INFINITY);
+      float[] highest = new float[points + 5];
+      double[] all = new double[points];
+      float[] low = lowest.clone();
+      float[] high = new float[points];
+      for (int spectrum = 0; spectrum < 50; spectrum++) {
+        float[] power = new float[points + 3]; // what lies behind the points is not taken
+        for (int i = 0; i < power.length; i++) {
+          power[i] = random.nextFloat();
+        }
+        way.gather(power, points, sum, lowest, highest, 5);
+        for (int i = 0; i < points; i++) {
+          all[i] += power[i];
+          low[i] = Math.min(low[i], power[i]);
+          high[i] = Math.max(high[i], power[i]);
+        }
+      }
+      for (int i = 0; i < points; i++) {
+        assertEquals(sum[i], all[i], 1e-4);
+        assertEquals(lowest[i], low[i]);
+        assertEquals(highest[5 + i], high[i]);
+      }
+      assertEquals(highest[4], 0f);
+    }
+  }
 }
