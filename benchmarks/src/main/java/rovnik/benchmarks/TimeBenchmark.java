@@ -19,6 +19,7 @@ import rovnik.core.limits.Limit;
 import rovnik.core.listening.ListenMeasurement;
 import rovnik.core.listening.ListenSettings;
 import rovnik.core.listening.Squelch;
+import rovnik.core.modulation.Digesting;
 import rovnik.core.modulation.RecordMeasurement.Gathering;
 import rovnik.core.modulation.analog.AudioFilter;
 import rovnik.core.result.Outcome;
@@ -30,6 +31,8 @@ import rovnik.core.time.BurstSettings;
 import rovnik.core.time.DensityMeasurement;
 import rovnik.core.time.DensitySettings;
 import rovnik.core.time.IntervalPattern;
+import rovnik.core.time.SpectrogramMeasurement;
+import rovnik.core.time.SpectrogramSettings;
 import rovnik.core.time.TriggerMask;
 import rovnik.core.time.TriggerMeasurement;
 import rovnik.core.time.TriggerSettings;
@@ -52,6 +55,8 @@ public class TimeBenchmark {
   private static final int POINTS = 1024;
 
   private IqRecord record;
+  private IqRecord part;
+  private Digesting.Digest digest;
   private DensityMeasurement density;
   private BurstMeasurement bursts;
   private ListenMeasurement listening;
@@ -87,6 +92,8 @@ public class TimeBenchmark {
     trigger = trigger(0);
     triggerInBand = trigger(250e3);
     mask = mask();
+    part = record.cut(0, (1 << 20) / RATE);
+    digest = digesting().of(part);
     listening =
         new ListenMeasurement(
             new ListenSettings(
@@ -161,6 +168,40 @@ public class TimeBenchmark {
   @OperationsPerInvocation(SAMPLES)
   public Outcome triggerInBandSamples() {
     return triggerInBand.of(record, MeasurementContext.BARE);
+  }
+
+  /** A digest of a part of a recording, from which spectrograms are put together. */
+  @Benchmark
+  @OperationsPerInvocation(1 << 20)
+  public Object spectrogramDigestSamples() {
+    return digesting().of(part);
+  }
+
+  /** 1 GiB of samples in 400 rows, from its digests. */
+  @Benchmark
+  @BenchmarkMode(Mode.AverageTime)
+  @OutputTimeUnit(TimeUnit.MILLISECONDS)
+  public Outcome spectrogramZoom() {
+    Digesting all = digesting();
+    for (int i = 0; i < PARTS; i++) {
+      all.take(digest, i == PARTS - 1);
+    }
+    return all.gathering()
+        .add(nothing(PARTS * (double) part.sampleCount()), MeasurementContext.BARE);
+  }
+
+  private static final int PARTS = 128;
+
+  private Digesting digesting() {
+    double rbwHz = 1.4 * RATE / 1000;
+    return new SpectrogramMeasurement(
+            new SpectrogramSettings(0, 0, rbwHz, Window.HANN, 50, 3600, 0, 400))
+        .digesting(nothing(0), MeasurementContext.BARE, PARTS * (long) part.sampleCount())
+        .orElseThrow();
+  }
+
+  private static IqRecord nothing(double samples) {
+    return new IqRecord(new float[0], RATE, 1e9, Double.NaN, false, samples / RATE);
   }
 
   /** Density, history, traces and what was there: 1,024 points, half overlap. */

@@ -62,6 +62,16 @@ public class FieldApiTest extends BuoyBench {
     double level = 20 * Math.log10(3000 / 32768.0);
     assertEquals(value(all, "highestLevel"), level, 0.5);
     assertEquals(value(all, "spanPower"), level + 10 * Math.log10(20.0 / 21), 0.1);
+    // Zoomed into: few rows come from what is known of its parts, many from the samples.
+    String part = "{\"rbwHz\":1e4,\"startSeconds\":1.0604,\"seconds\":3.5,\"rows\":%d}";
+    JsonNode few = measure(id, "spectrogram", part.formatted(200), 200).get("outcome");
+    JsonNode many = measure(id, "spectrogram", part.formatted(400), 200).get("outcome");
+    for (String reading : new String[] {"highestLevel", "spanPower"}) {
+      assertEquals(value(few, reading), value(many, reading), 0.05, reading);
+    }
+    assertEquals(
+        few.get("series").get(0).get("rows").get("start").asDouble(), 1.06, 0.03, "begins there");
+    assertEquals(measure(id, "spectrogram", part.formatted(200), 200).get("outcome"), few);
     JsonNode tooFine = measure(id, "spectrogram", "{\"rbwHz\":20,\"rows\":2000}", 400);
     assertEquals(tooFine.get("field").asString(), "rbwHz", tooFine.toString());
     JsonNode bad = hops(id, "{\"channelHz\":1e5,\"leastSeconds\":1e-6}", 400);

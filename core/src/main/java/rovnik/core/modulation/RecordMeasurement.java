@@ -141,6 +141,16 @@ public interface RecordMeasurement {
     return gathering();
   }
 
+  /**
+   * How so long a stretch of a recording is measured from digests of its parts, where that is
+   * quicker and as good.
+   *
+   * @param like a record of it, without samples
+   */
+  default Optional<Digesting> digesting(IqRecord like, MeasurementContext context, long samples) {
+    return Optional.empty();
+  }
+
   /** Longest stretch of a recording that is taken at once; longer ones are gathered. */
   default long blockSamples() {
     return Long.MAX_VALUE;

@@ -18,8 +18,8 @@ final class PlainPowers extends Powers {
   }
 
   @Override
-  public void gather(
+  public float gather(
       float[] power, int points, float[] sum, float[] lowest, float[] highest, int first) {
-    gather(power, 0, points, sum, lowest, highest, first);
+    return gather(power, 0, points, sum, lowest, highest, first);
   }
 }

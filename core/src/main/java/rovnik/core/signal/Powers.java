@@ -34,12 +34,13 @@ public abstract class Powers {
    * Gathers powers of points: each into its sum, its lowest and its highest so far.
    *
    * @param first place of the first point's highest
+   * @return the highest of these powers
    */
-  public abstract void gather(
+  public abstract float gather(
       float[] power, int points, float[] sum, float[] lowest, float[] highest, int first);
 
   /** The same of points from one on. */
-  static void gather(
+  static float gather(
       float[] power,
       int from,
       int points,
@@ -47,12 +48,15 @@ public abstract class Powers {
       float[] lowest,
       float[] highest,
       int first) {
+    float most = 0;
     for (int i = from; i < points; i++) {
       float p = power[i];
+      most = Math.max(most, p);
       sum[i] += p;
       lowest[i] = Math.min(lowest[i], p);
       highest[first + i] = Math.max(highest[first + i], p);
     }
+    return most;
   }
 
   /** What the powers of a block amount to. */

@@ -43,16 +43,19 @@ final class VectorPowers extends Powers {
   }
 
   @Override
-  public void gather(
+  public float gather(
       float[] power, int points, float[] sum, float[] lowest, float[] highest, int first) {
+    FloatVector most = FloatVector.zero(SPECIES);
     int i = 0;
     for (; i + LANES <= points; i += LANES) {
       FloatVector p = FloatVector.fromArray(SPECIES, power, i);
+      most = most.max(p);
       FloatVector.fromArray(SPECIES, sum, i).add(p).intoArray(sum, i);
       FloatVector.fromArray(SPECIES, lowest, i).min(p).intoArray(lowest, i);
       FloatVector.fromArray(SPECIES, highest, first + i).max(p).intoArray(highest, first + i);
     }
-    gather(power, i, points, sum, lowest, highest, first);
+    float left = gather(power, i, points, sum, lowest, highest, first);
+    return Math.max(left, most.reduceLanes(VectorOperators.MAX));
   }
 
   private static void one(

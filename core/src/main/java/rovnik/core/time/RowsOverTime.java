@@ -35,6 +35,15 @@ final class RowsOverTime {
    * @param whole power of the span
    */
   void add(double seconds, float[] of, double whole) {
+    add(seconds, of, whole, 1);
+  }
+
+  /**
+   * Takes the highest of several spectra.
+   *
+   * @param whole sum of the powers of the span
+   */
+  void add(double seconds, float[] of, double whole, int count) {
     int row = (int) Math.max(0, Math.floor((seconds - firstSeconds) / rowSeconds + 1e-9));
     while (row >= most) {
       halve();
@@ -46,7 +55,7 @@ final class RowsOverTime {
       highest[at + i] = Math.max(highest[at + i], of[i]);
     }
     power[row] += whole;
-    spectra[row]++;
+    spectra[row] += count;
   }
 
   private void halve() {

@@ -3,9 +3,11 @@ package rovnik.core.time;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.Digesting;
 import rovnik.core.modulation.RecordStretch;
 import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Axis;
@@ -31,6 +33,17 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
   private static final int MOST_CELLS = 1 << 20;
   private static final double USUAL_SPAN = 1e6;
   private static final double LEAST_TIMES = 8;
+
+  /** Rows of a part's digest, each at least so long. */
+  private static final int DIGEST_ROWS = 128;
+
+  private static final int DIGEST_ROW_SAMPLES = 8192;
+
+  /** A part is no longer, so that it fits into memory. */
+  private static final int DIGEST_SAMPLES = 1 << 22;
+
+  /** A row that is shown is at least so many of them: what is where is told to a quarter of it. */
+  private static final int DIGEST_ROWS_SHOWN = 2;
 
   private final SpectrogramSettings settings;
 
@@ -64,6 +77,88 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
     return new Gathered();
   }
 
+  @Override
+  public Optional<Digesting> digesting(IqRecord like, MeasurementContext context, long samples) {
+    double near = CarrierReadings.expectedHz(like, context, settings.centreHz());
+    double fs = like.sampleRateHz();
+    double span = settings.spanHz() == 0 ? fs : settings.spanHz();
+    if (span > fs) {
+      return Optional.empty(); // refused by the usual way
+    }
+    SpectrumLayout layout =
+        SpectrumLayout.plan(fs, near, span, settings.rbwOf(span), settings.window());
+    int rowSamples = Math.max(DIGEST_ROW_SAMPLES, 2 * layout.windowLength());
+    return samples / settings.rows() < (long) DIGEST_ROWS_SHOWN * rowSamples
+            || rowSamples > DIGEST_SAMPLES
+        ? Optional.empty()
+        : Optional.of(new Digested(layout, rowSamples, like.startSeconds(), samples / fs));
+  }
+
+  private int hop(SpectrumLayout layout) {
+    return Math.max(
+        1, (int) Math.round(layout.windowLength() * (1 - settings.overlapPercent() / 100)));
+  }
+
+  /** What digests of a recording are the same for. */
+  private record DigestKey(SpectrumLayout layout, int hop, int rowSamples) {}
+
+  /** A long stretch, from digests of its parts. */
+  private final class Digested implements Digesting {
+    private final SpectrumLayout layout;
+    private final int hop;
+    private final int rowSamples;
+    private final double startSeconds;
+    private final double seconds;
+    private final Gathered into = new Gathered();
+
+    Digested(SpectrumLayout layout, int rowSamples, double startSeconds, double seconds) {
+      this.layout = layout;
+      this.hop = hop(layout);
+      this.rowSamples = rowSamples;
+      this.startSeconds = startSeconds;
+      this.seconds = seconds;
+      into.begin(layout);
+    }
+
+    @Override
+    public Object key() {
+      return new DigestKey(layout, hop, rowSamples);
+    }
+
+    @Override
+    public long partSamples() {
+      return (long) rows() * rowSamples;
+    }
+
+    @Override
+    public int beyondSamples() {
+      return layout.windowLength();
+    }
+
+    @Override
+    public Digest of(IqRecord part) {
+      return new SpectraDigest(part, layout, hop, (int) partSamples(), rows());
+    }
+
+    private int rows() {
+      return Math.min(DIGEST_ROWS, DIGEST_SAMPLES / rowSamples);
+    }
+
+    @Override
+    public void take(Digest digest, boolean last) {
+      into.take((SpectraDigest) digest, startSeconds, startSeconds + seconds);
+      if (last) {
+        into.endSeconds = startSeconds + seconds;
+        into.seen = seconds;
+      }
+    }
+
+    @Override
+    public Gathering gathering() {
+      return into;
+    }
+  }
+
   /** One look, in as many stretches as it comes in. */
   private final class Gathered implements Gathering {
     private double endSeconds = Double.NaN;
@@ -92,9 +187,7 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
               ? new RecordStretch(0, record.sampleCount(), record.startSeconds())
               : begin(record, near);
       endSeconds = record.endSeconds();
-      int hop =
-          Math.max(
-              1, (int) Math.round(layout.windowLength() * (1 - settings.overlapPercent() / 100)));
+      int hop = hop(layout);
       if (stretch.samples() >= layout.windowLength()) {
         FrameSpectra frames =
             new FrameSpectra(record, layout, stretch.from(), stretch.samples(), hop);
@@ -117,6 +210,18 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       double fs = record.sampleRateHz();
       double span = settings.spanHz() == 0 ? fs : settings.spanHz();
       layout = SpectrumLayout.plan(fs, near, span, settings.rbwOf(span), settings.window());
+      begin(layout);
+      return RecordStretch.of(
+          record,
+          "span",
+          span,
+          settings.startSeconds(),
+          LEAST_TIMES * layout.windowLength() / fs * span,
+          Long.MAX_VALUE);
+    }
+
+    private void begin(SpectrumLayout with) {
+      layout = with;
       if ((long) layout.points() * settings.rows() > MOST_CELLS) {
         throw new Refusal(
             "rbwHz",
@@ -132,13 +237,51 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       spectra = 0;
       seen = 0;
       most = 0;
-      return RecordStretch.of(
-          record,
-          "span",
-          span,
-          settings.startSeconds(),
-          LEAST_TIMES * layout.windowLength() / fs * span,
-          Long.MAX_VALUE);
+    }
+
+    /** The rows of a digest that lie in a stretch. */
+    private void take(SpectraDigest digest, double from, double to) {
+      float[] row = new float[layout.points()];
+      double whole = layout.stepHz() / layout.enbwHz();
+      int there = 0;
+      int taken = 0;
+      float strongest = 0;
+      double strongestAt = 0;
+      for (int r = 0; r < digest.rows(); r++) {
+        double at = digest.seconds(r);
+        there += digest.spectra(r);
+        if (at < from || at >= to || digest.spectra(r) == 0) {
+          continue;
+        }
+        if (rows == null) {
+          double step = digest.rowSeconds();
+          rows = new RowsOverTime(layout.points(), settings.rows(), at - step / 2, step);
+        }
+        digest.highest(r, row);
+        for (int i = 0; i < row.length; i++) {
+          highest[i] = Math.max(highest[i], row[i]);
+          if (row[i] > strongest) {
+            strongest = row[i];
+            strongestAt = at;
+          }
+        }
+        rows.add(at, row, digest.whole(r) * whole, digest.spectra(r));
+        digest.sum(r, row);
+        for (int i = 0; i < row.length; i++) {
+          mean[i] += row[i];
+        }
+        taken += digest.spectra(r);
+      }
+      // Where all of it is looked at, more is known than rows tell.
+      if (taken == there) {
+        strongest = digest.most();
+        strongestAt = digest.mostAt();
+      }
+      if (strongest > most) {
+        most = strongest;
+        mostAt = strongestAt;
+      }
+      spectra += taken;
     }
 
     private void take(double seconds, float[] power, double whole) {

@@ -64,7 +64,12 @@ public class PowersTest {
         for (int i = 0; i < power.length; i++) {
           power[i] = random.nextFloat();
         }
-        way.gather(power, points, sum, lowest, highest, 5);
+        float most = way.gather(power, points, sum, lowest, highest, 5);
+        float of = 0;
+        for (int i = 0; i < points; i++) {
+          of = Math.max(of, power[i]);
+        }
+        assertEquals(most, of);
         for (int i = 0; i < points; i++) {
           all[i] += power[i];
           low[i] = Math.min(low[i], power[i]);

@@ -7,6 +7,7 @@ import static org.testng.Assert.expectThrows;
 import java.util.Random;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.Digesting;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Series;
@@ -108,6 +109,92 @@ public class SpectrogramMeasurementTest {
     Outcome again = parts.add(whole, MeasurementContext.BARE);
     assertEquals(value(again, "spanPower"), value(once, "spanPower"), 1e-9);
     assertEquals(again.summary(), once.summary());
+  }
+
+  private static SpectrogramSettings stretch(int rows, double from, double seconds, double rbw) {
+    return new SpectrogramSettings(0, 0, rbw, Window.HANN, 50, seconds, from, rows);
+  }
+
+  /** As the server does: parts from the first one on, each with what lies beyond it. */
+  private static Outcome digested(SpectrogramSettings s, IqRecord whole, int first, int samples) {
+    SpectrogramMeasurement m = new SpectrogramMeasurement(s);
+    IqRecord nothing = whole.cut(first / RATE, 1 / RATE);
+    IqRecord like =
+        new IqRecord(new float[0], RATE, nothing.centreHz(), Double.NaN, false, first / RATE);
+    Digesting of = m.digesting(like, MeasurementContext.BARE, samples).orElseThrow();
+    long part = of.partSamples();
+    long last = (first + samples - 1) / part;
+    for (long p = first / part; p <= last; p++) {
+      int from = (int) (p * part);
+      int to = (int) Math.min(whole.sampleCount(), from + part + of.beyondSamples());
+      float[] iq = java.util.Arrays.copyOfRange(whole.iq(), 2 * from, 2 * to);
+      of.take(of.of(new IqRecord(iq, RATE, CENTRE, Double.NaN, false, from / RATE)), p == last);
+    }
+    IqRecord end =
+        new IqRecord(new float[0], RATE, CENTRE, Double.NaN, false, (first + samples) / RATE);
+    return of.gathering().add(end, MeasurementContext.BARE);
+  }
+
+  /** Steps of a tone from row to row, with one short line; whole, and any stretch of it. */
+  @Test
+  public void digestsTellTheSameAsAllSamples() {
+    int n = 5_000_000;
+    Random random = new Random(4);
+    float[] iq = new float[2 * n];
+    for (int i = 0; i < n; i++) {
+      double hz = -400e3 + 50e3 * (i / 300_000);
+      double a = 0.1;
+      if (i >= 3_456_000 && i < 3_456_500) {
+        hz = 450e3;
+        a = 0.5;
+      }
+      double angle = 2 * Math.PI * (hz * (i / RATE) - Math.floor(hz * (i / RATE)));
+      iq[2 * i] = (float) (a * Math.cos(angle) + 1e-3 * random.nextGaussian());
+      iq[2 * i + 1] = (float) (a * Math.sin(angle) + 1e-3 * random.nextGaussian());
+    }
+    IqRecord whole = new IqRecord(iq, RATE, CENTRE, Double.NaN, false);
+    for (int[] zoom : new int[][] {{0, n}, {1_234_567, 2_500_000}, {2_900_000, 1_700_001}}) {
+      SpectrogramSettings s = stretch(50, zoom[0] / RATE, zoom[1] / RATE, 10e3);
+      Outcome quick = digested(s, whole, zoom[0], zoom[1]);
+      float[] part = java.util.Arrays.copyOfRange(iq, 2 * zoom[0], 2 * (zoom[0] + zoom[1]));
+      Outcome all =
+          new SpectrogramMeasurement(s)
+              .of(
+                  new IqRecord(part, RATE, CENTRE, Double.NaN, false, zoom[0] / RATE),
+                  MeasurementContext.BARE);
+      assertEquals(value(quick, "highestLevel"), value(all, "highestLevel"), 0.03);
+      assertEquals(value(quick, "highestFrequency"), CENTRE + 450e3, 10e3);
+      assertEquals(value(quick, "highestAt"), 3.45625, 0.005);
+      assertEquals(value(quick, "spanPower"), value(all, "spanPower"), 0.1);
+      Series q = quick.series("spectrogram").orElseThrow();
+      int rows = ((Values.Matrix) q.values()).rows().points();
+      assertTrue(rows > 25 && rows <= 50, rows + " rows");
+      double begins = ((Values.Matrix) q.values()).rows().start();
+      assertEquals(begins, zoom[0] / RATE, 2.1 * zoom[1] / RATE / rows);
+      for (int k = 1; k * 300_000 < n; k++) {
+        double t = k * 0.3 + 0.15;
+        if (t > zoom[0] / RATE + 0.1 && t < (zoom[0] + zoom[1]) / RATE - 0.1) {
+          double hz = CENTRE - 400e3 + 50e3 * k;
+          assertEquals(cell(q, hz, t), -20, 0.3, "at " + t);
+          boolean keyed = Math.abs(t - 3.45625) < 0.2; // its edges are everywhere
+          assertTrue(keyed || cell(q, hz + 100e3, t) < -50, "beside it at " + t);
+        }
+      }
+      assertEquals(cell(q, CENTRE + 450e3, 3.45625), 20 * Math.log10(0.5), 0.5);
+      Series a = all.series("mean").orElseThrow();
+      Series b = quick.series("mean").orElseThrow();
+      for (int k = 3; k < 14; k++) {
+        double hz = CENTRE - 400e3 + 50e3 * k;
+        if (k * 0.3 > zoom[0] / RATE + 0.3 && k * 0.3 < (zoom[0] + zoom[1]) / RATE - 0.6) {
+          assertEquals(b.valueAt(hz), a.valueAt(hz), 0.3);
+        }
+      }
+    }
+    // What is short is read as it is; so is what has windows too long for digests.
+    SpectrogramMeasurement shorter = new SpectrogramMeasurement(stretch(400, 0, 1, 10e3));
+    assertTrue(shorter.digesting(whole, MeasurementContext.BARE, 1_000_000).isEmpty());
+    SpectrogramMeasurement finer = new SpectrogramMeasurement(stretch(50, 0, 5, 50));
+    assertTrue(finer.digesting(whole, MeasurementContext.BARE, n).isEmpty());
   }
 
   @Test

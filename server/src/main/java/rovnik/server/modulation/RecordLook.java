@@ -45,7 +45,7 @@ record RecordLook(
   @Schema(name = "RecordFacts")
   record Facts(
       double sampleRateHz,
-      int samples,
+      long samples,
       @Nullable Double attenuationDb,
       @Nullable Double fittingReferenceDbm) {}
 

@@ -1,8 +1,10 @@
 package rovnik.server.modulation;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Function;
 import org.springframework.stereotype.Service;
+import rovnik.core.modulation.Digesting;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.signal.IqRecord;
@@ -17,9 +19,11 @@ import rovnik.server.recordings.RecordingService;
 public class RecordedStretches {
   private static final long BEGINNING = 1 << 17;
   private final RecordingService recordings;
+  private final Digests digests;
 
-  RecordedStretches(RecordingService recordings) {
+  RecordedStretches(RecordingService recordings, Digests digests) {
     this.recordings = recordings;
+    this.digests = digests;
   }
 
   /**
@@ -34,24 +38,37 @@ public class RecordedStretches {
       MeasurementContext context,
       Function<Stretch, T> measured) {
     RecordMeasurement m = settings.measurement();
-    RecordMeasurement.Gathering gathering = m.gathering();
     double fs = r.sampleRateHz();
     long first = Math.min(r.samples(), Math.round(settings.startSeconds() * fs));
     long end = first + Math.min(r.samples() - first, m.samplesWanted(fs));
+    long samples = end - first;
+    Optional<Digesting> quick = m.digesting(recordings.record(r.id(), first, 0), context, samples);
+    if (quick.isPresent()) {
+      digests.gather(r.id(), quick.get(), first, end);
+      IqRecord nothing = recordings.record(r.id(), end, 0);
+      return measured.apply(new Stretch(m, quick.get().gathering(), nothing, samples));
+    }
+    RecordMeasurement.Gathering gathering = m.gathering();
     while (end - first > m.blockSamples()) {
       gathering.take(recordings.record(r.id(), first, m.blockSamples()), context);
       first += m.blockSamples();
     }
-    return measured.apply(new Stretch(m, gathering, recordings.record(r.id(), first, end - first)));
+    IqRecord last = recordings.record(r.id(), first, end - first);
+    return measured.apply(new Stretch(m, gathering, last, samples));
   }
 
   /**
    * A stretch of a recording, and what it goes into.
    *
    * @param gathering with all before it
+   * @param record the last of it
+   * @param samples of all of it
    */
   record Stretch(
-      RecordMeasurement measurement, RecordMeasurement.Gathering gathering, IqRecord record) {}
+      RecordMeasurement measurement,
+      RecordMeasurement.Gathering gathering,
+      IqRecord record,
+      long samples) {}
 
   /** The beginning of a recording, long enough to tell what it is. */
   IqRecord beginning(RecordingDto r) {

@@ -85,7 +85,7 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
                     s.gathering(),
                     s.record(),
                     context,
-                    new RecordLook.Facts(r.sampleRateHz(), s.record().sampleCount(), null, null),
+                    new RecordLook.Facts(r.sampleRateHz(), s.samples(), null, null),
                     last));
     return last;
   }
