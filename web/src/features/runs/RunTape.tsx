@@ -49,7 +49,8 @@ interface Props {
 
 /** The runs of the job, newest first: click lays one over, shift-click two compares them. */
 export function RunTape({ job, overlaid, onOverlay, stats }: Props) {
-  const { data: runs = [] } = useRuns(job.id);
+  const { data } = useRuns(job.id);
+  const runs = data ?? [];
   const [first, setFirst] = useState<number | null>(null);
   const click = (id: number, shift: boolean) => {
     if (!shift) {
@@ -65,7 +66,7 @@ export function RunTape({ job, overlaid, onOverlay, stats }: Props) {
   return (
     <section className={classes.tape} aria-label="Run tape">
       <div className={classes.scroll}>
-        {runs.length === 0 && (
+        {data?.length === 0 && (
           <span style={{ alignSelf: "center", color: "var(--ink-soft)" }}>
             No runs yet. Press k to keep what is on the screen, with everything needed to judge it
             later.

@@ -174,6 +174,21 @@ public class StreamApiTest extends BuoyBench {
     return reading(outcome(), id).get("value").asDouble();
   }
 
+  /** Settings of a time when there were no masks and no intervals. */
+  @Test
+  public void settingsOfBeforeAreRead() {
+    String setup =
+        "{\"measurement\":\"trigger\",\"name\":\"old\",\"tiles\":null,\"settings\":"
+            + SETTINGS
+            + "}";
+    server.json(server.send("POST", "/api/jobs/" + job + "/setups", setup), 201);
+    JsonNode all = server.json(server.get("/api/jobs/" + job + "/setups?measurement=trigger"), 200);
+    JsonNode read = all.get(all.size() - 1).get("settings");
+    assertEquals(read.get("levelDb").asDouble(), -80.0);
+    assertEquals(read.get("intervals").size(), 0);
+    assertEquals(read.get("rbwHz").asDouble(), 0.0);
+  }
+
   /** The flash's strobe at the trigger input: the period of the board, whatever the air does. */
   @Test
   public void anEdgeAtTheTriggerInputIsWaitedFor() {

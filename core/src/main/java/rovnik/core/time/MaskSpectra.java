@@ -51,7 +51,17 @@ final class MaskSpectra {
 
   MaskSpectra(IqRecord record, MeasurementContext context, TriggerMask mask, double nearHz) {
     double fs = record.sampleRateHz();
-    double span = Math.min(mask.highHz() - mask.lowHz(), 2 * (fs / 2 - Math.abs(nearHz)));
+    double width = mask.highHz() - mask.lowHz();
+    double span = Math.min(width, 2 * (fs / 2 - Math.abs(nearHz)));
+    if (span < width * (1 - 1e-6)) {
+      throw new Refusal(
+          "mask",
+          "The mask goes from "
+              + Frequency.ofHertz(mask.lowHz())
+              + " to "
+              + Frequency.ofHertz(mask.highHz())
+              + ", beyond what the record holds. Make it narrower.");
+    }
     SpectrumLayout layout = layout(fs, nearHz, span, mask.rbw());
     this.length = layout.windowLength();
     this.hop = Math.max(1, length / 2);

@@ -217,6 +217,10 @@ public class TriggerMaskTest {
     assertEquals(refused(List.of(new Point(1e8, -50), new Point(1e8, -60))).field(), "mask");
     assertEquals(
         refused(List.of(new Point(1e8, Double.NaN), new Point(1.1e8, -60))).field(), "mask");
+    Wanted wide = hat(0);
+    wide.mask = new TriggerMask(List.of(new Point(CENTRE - 2e5, 0), new Point(CENTRE + 6e5, 0)), 0);
+    Refusal outside = expectThrows(Refusal.class, () -> wide.of(noise(0.05, new Random(7))));
+    assertTrue(outside.getMessage().contains("beyond what the record holds"));
     Wanted narrow = hat(0);
     narrow.centreHz = CENTRE;
     narrow.bandHz = 400e3;

@@ -84,7 +84,9 @@ public final class RecordKind<S extends RecordSettings<S>>
 
   @Override
   public Object checked(JsonNode settings) {
-    S s = parts.json().read(settings, settingsType());
+    // What an older file does not say is as it was then: as it is at first.
+    Json json = parts.json();
+    S s = json.read(json.merged(first(), settings), settingsType());
     s.measurement(); // refuses what cannot be
     return s;
   }

@@ -39,6 +39,7 @@ import rovnik.server.live.Sources;
 import rovnik.server.watch.WatchMapper.EventRow;
 import rovnik.server.watch.WatchMapper.GapRow;
 import rovnik.server.watch.WatchMapper.WatchRow;
+import tools.jackson.databind.JsonNode;
 
 /**
  * All long watches: begins and ends them, writes what they see, and goes on with them when the
@@ -354,7 +355,11 @@ public class Watches implements DisposableBean {
   }
 
   private <S> void set(MeasuringSession<S> session, WatchRow row) {
-    session.apply(read(row.settingsJson(), session.measuring().settingsType()));
+    // An older Rovnik may have written them: what it did not know is as it is at first.
+    JsonNode kept = json.mapper().readTree(row.settingsJson());
+    session.apply(
+        json.read(
+            json.merged(session.measuring().first(), kept), session.measuring().settingsType()));
   }
 
   /** A reason to let power flow holds for the path that it was given for. */
