@@ -2,6 +2,7 @@ package rovnik.server;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertNotEquals;
+import static org.testng.Assert.assertTrue;
 
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
@@ -50,7 +51,8 @@ public class FuzzTest {
         List.of(
             "Receiver IQ_RECEIVER %d scpi-iq".formatted(server.bench().receiverPort()),
             "Buoy SIGNAL_SOURCE %d scpi-source".formatted(server.bench().transmitterPort()),
-            "Analyzer NETWORK_ANALYZER %d scpi-network".formatted(server.bench().networkPort()))) {
+            "Analyzer NETWORK_ANALYZER %d scpi-network".formatted(server.bench().networkPort()),
+            "Fast IQ_RECEIVER %d scpi-iq-fast".formatted(server.bench().fastReceiverPort()))) {
       String[] w = one.split(" ");
       server.send(
           "POST",
@@ -66,7 +68,36 @@ public class FuzzTest {
         Part.of("file", "a.s2p", "# MHz S RI R 50\n1 0 0 1 0 1 0 0 0\n2 0 0 1 0 1 0 0 0\n"));
   }
 
+  /** Each setting of each measurement taken away: it is refused or has none, of every source. */
   @Test
+  public void aSettingThatIsNullIsNoFailure() {
+    List<String> broken = new ArrayList<>();
+    int asked = 0;
+    for (JsonNode m : server.json(server.get("/api/measurements"), 200)) {
+      String kind = m.get("kind").asString();
+      for (String setting : m.get("settings").get("properties").propertyNames()) {
+        String nothing = "{\"" + setting + "\":null}";
+        String measure = "{\"measurement\":\"" + kind + "\",\"settings\":" + nothing + "}";
+        List<HttpResponse<String>> replies =
+            List.of(
+                server.send("POST", "/api/recordings/1/measure", measure),
+                server.send("POST", "/api/networks/1/measure", measure),
+                server.send("PATCH", "/api/live/i1/" + kind + "/settings", nothing),
+                server.send("PATCH", "/api/live/i3/" + kind + "/settings", nothing),
+                server.send("PATCH", "/api/live/i4/" + kind + "/settings", nothing));
+        asked += replies.size();
+        for (HttpResponse<String> r : replies) {
+          if (r.statusCode() >= 500) {
+            broken.add(kind + ": " + setting + " at " + r.uri() + " -> " + cut(r.body()));
+          }
+        }
+      }
+    }
+    assertTrue(asked > 500, asked + " settings");
+    assertEquals(broken.size(), 0, String.join("\n", broken));
+  }
+
+  @Test(dependsOnMethods = "aSettingThatIsNullIsNoFailure")
   public void nothingThatIsSentBreaksTheServer() {
     int minutes = Integer.getInteger("rovnik.torture.minutes", 0);
     long end = System.nanoTime() + minutes * 60_000_000_000L;

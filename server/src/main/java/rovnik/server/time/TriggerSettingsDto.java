@@ -155,7 +155,7 @@ public record TriggerSettingsDto(
             beforeSeconds,
             afterSeconds,
             new TriggerMask(points(), rbwHz),
-            new IntervalPattern(intervals(), intervalsWithinSeconds, intervalsBroken)));
+            new IntervalPattern(times(), intervalsWithinSeconds, intervalsBroken)));
   }
 
   private List<Double> times() {
