@@ -48,19 +48,14 @@ final class MaskSpectra {
   private boolean wasOver;
   private float most;
   private boolean any;
+  private long spectra;
 
   MaskSpectra(IqRecord record, MeasurementContext context, TriggerMask mask, double nearHz) {
     double fs = record.sampleRateHz();
     double width = mask.highHz() - mask.lowHz();
     double span = Math.min(width, 2 * (fs / 2 - Math.abs(nearHz)));
     if (span < width * (1 - 1e-6)) {
-      throw new Refusal(
-          "mask",
-          "The mask goes from "
-              + Frequency.ofHertz(mask.lowHz())
-              + " to "
-              + Frequency.ofHertz(mask.highHz())
-              + ", beyond what the record holds. Make it narrower.");
+      throw mask.beyond("what the record holds. Make it narrower.");
     }
     SpectrumLayout layout = layout(fs, nearHz, span, mask.rbw());
     this.length = layout.windowLength();
@@ -109,6 +104,11 @@ final class MaskSpectra {
     return length;
   }
 
+  /** How many there were. */
+  long spectra() {
+    return spectra;
+  }
+
   /** Samples from one spectrum to the next. */
   int hop() {
     return hop;
@@ -145,6 +145,7 @@ final class MaskSpectra {
   }
 
   private void frame(int first, int k) {
+    spectra++;
     Arrays.fill(sum, 0);
     fft.addPower(held, first, window, sum);
     float best = 0;

@@ -66,6 +66,18 @@ public record TriggerMask(List<Point> points, double rbwHz) {
     return points.get(points.size() - 1).hz;
   }
 
+  /** It does not fit to where it is held against something. */
+  Refusal beyond(String whatAndWhatToDo) {
+    return new Refusal(
+        "mask",
+        "The mask goes from "
+            + Frequency.ofHertz(lowHz())
+            + " to "
+            + Frequency.ofHertz(highHz())
+            + ", beyond "
+            + whatAndWhatToDo);
+  }
+
   double rbw() {
     return rbwHz > 0 ? rbwHz : (highHz() - lowHz()) / PARTS;
   }

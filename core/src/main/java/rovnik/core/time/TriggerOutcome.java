@@ -162,6 +162,11 @@ final class TriggerOutcome {
 
   /** Why nothing came, with what would have to change. */
   private String none() {
+    if (mask != null && mask.spectra() == 0) {
+      return "No spectrum is complete yet: one takes "
+          + Seconds.words(mask.length() / record.sampleRateHz())
+          + " of samples. Wait, or take a coarser RBW.";
+    }
     if (tally.came() > 0) {
       return noInterval();
     }

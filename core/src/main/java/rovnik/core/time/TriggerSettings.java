@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.result.Fact;
-import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /**
@@ -119,13 +118,7 @@ public record TriggerSettings(
     if (bandHz > 0
         && (mask.lowHz() < centreHz - bandHz / 2 - slack
             || mask.highHz() > centreHz + bandHz / 2 + slack)) {
-      throw new Refusal(
-          "mask",
-          "The mask goes from "
-              + Frequency.ofHertz(mask.lowHz())
-              + " to "
-              + Frequency.ofHertz(mask.highHz())
-              + ", beyond the band. Make the band as wide.");
+      throw mask.beyond("the band. Make the band as wide.");
     }
   }
 

@@ -161,14 +161,7 @@ public class TriggerMaskTest {
         t += 1e-3 + 5e-3 * random.nextDouble();
       }
       Outcome whole = hat(10e3).of(iq);
-      RecordMeasurement.Gathering g = hat(10e3).measurement().gathering();
-      int at = 0;
-      while (at < 90_000) {
-        int to = at + (at == 0 ? 9000 : 64) + random.nextInt(9000);
-        g.take(piece(iq, at, to), MeasurementContext.BARE);
-        at = to;
-      }
-      Outcome cut = g.add(piece(iq, at, 100_000), MeasurementContext.BARE);
+      Outcome cut = hat(10e3).inPieces(iq, random);
       assertEquals(column(cut, 1), column(whole, 1), 1e-9);
       assertEquals(column(cut, 5), column(whole, 5), 1e-3);
     }
@@ -208,6 +201,8 @@ public class TriggerMaskTest {
     assertTrue(
         o.summary().startsWith("Nothing came in 50 ms: the spectrum stayed 7."), o.summary());
     assertFalse(o.series("over-mask").isPresent());
+    String early = hat(30).of(iq).summary();
+    assertTrue(early.startsWith("No spectrum is complete yet: one takes 6"), early);
   }
 
   @Test

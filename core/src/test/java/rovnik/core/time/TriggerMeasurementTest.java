@@ -64,6 +64,19 @@ public class TriggerMeasurementTest {
               mask, pattern));
     }
 
+    /** The same samples cut anywhere. */
+    Outcome inPieces(float[] iq, Random random) {
+      RecordMeasurement.Gathering g = measurement().gathering();
+      int samples = iq.length / 2;
+      int at = 0;
+      while (at < 0.9 * samples) {
+        int to = Math.min(samples - 1, at + (at == 0 ? 9000 : 64) + random.nextInt(9000));
+        g.take(piece(iq, at, to), MeasurementContext.BARE);
+        at = to;
+      }
+      return g.add(piece(iq, at, samples), MeasurementContext.BARE);
+    }
+
     Outcome of(float[] iq) {
       return measurement().of(piece(iq, 0, iq.length / 2), MeasurementContext.BARE);
     }
@@ -213,14 +226,7 @@ public class TriggerMeasurementTest {
       w.pause = 20e-6;
       w.holdOff = 5e-3;
       Outcome whole = w.of(iq);
-      RecordMeasurement.Gathering g = w.measurement().gathering();
-      int at = 0;
-      while (at < 90_000) {
-        int to = at + (at == 0 ? 9000 : 64) + random.nextInt(9000);
-        g.take(piece(iq, at, to), MeasurementContext.BARE);
-        at = to;
-      }
-      Outcome cut = g.add(piece(iq, at, 100_000), MeasurementContext.BARE);
+      Outcome cut = w.inPieces(iq, random);
       assertTrue(column(whole, 1).length > 3);
       assertEquals(column(cut, 1), column(whole, 1), 1e-9);
       assertEquals(column(cut, 3), column(whole, 3), 1e-9);

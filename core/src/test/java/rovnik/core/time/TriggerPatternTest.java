@@ -153,14 +153,7 @@ public class TriggerPatternTest {
         continue; // where a sample decides
       }
       float[] iq = pulses(0.1, begins, seed);
-      RecordMeasurement.Gathering g = waits(false, within, wanted).measurement().gathering();
-      int at = 0;
-      while (at < 90_000) {
-        int to = at + 100 + random.nextInt(9000);
-        g.take(piece(iq, at, to), MeasurementContext.BARE);
-        at = to;
-      }
-      double[] found = column(g.add(piece(iq, at, 100_000), MeasurementContext.BARE), 1);
+      double[] found = column(waits(false, within, wanted).inPieces(iq, random), 1);
       assertEquals(found.length, expected.size(), "seed " + seed);
       for (int i = 0; i < found.length; i++) {
         assertEquals(found[i], expected.get(expected.size() - 1 - i), 2e-6);
