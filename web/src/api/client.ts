@@ -151,8 +151,14 @@ export const thisWindow = (() => {
 export const SIGNED_OUT = "rovnik-signed-out";
 
 /** A request whose refusals are problems. */
-async function send(method: string, url: string, body?: unknown): Promise<Response> {
+async function send(
+  method: string,
+  url: string,
+  body?: unknown,
+  accept = "*/*",
+): Promise<Response> {
   const headers: Record<string, string> = {
+    Accept: accept,
     "X-Rovnik-Client": encodeURIComponent(`${thisWindow.id}|${thisWindow.name}`),
   };
   let payload: BodyInit | undefined;
@@ -200,6 +206,9 @@ export const api = {
   get: <T>(url: string) => request<T>("GET", url),
   /** What is no JSON. */
   file: (url: string) => send("GET", url),
+  /** What comes as a binary frame. */
+  frame: async (url: string, body: unknown) =>
+    (await send("POST", url, body, "application/octet-stream")).arrayBuffer(),
   post: <T>(url: string, body: unknown = {}) => request<T>("POST", url, body),
   postText: <T>(url: string, text: string) => request<T>("POST", url, text),
   put: <T>(url: string, body: unknown) => request<T>("PUT", url, body),

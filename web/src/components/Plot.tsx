@@ -43,6 +43,7 @@ const besides = (p: PlotProps) =>
     p.limits,
     p.markers,
     p.spoiled,
+    p.band,
     p.curves?.map((c) => [c.label, c.x[0], c.y[0], c.x.length]),
     p.history?.length,
   ]);

@@ -21,11 +21,18 @@ export function css(name: string): string {
 
 /** What lies under the traces: older looks, and bands that must not be trusted. */
 export function drawUnder(u: uPlot, props: PlotProps) {
-  if (!props.spoiled?.length && !props.history?.length) {
+  if (!props.spoiled?.length && !props.history?.length && !props.band) {
     return;
   }
   const { ctx } = u;
   clipped(u, () => {
+    if (props.band) {
+      const [from, to] = props.band.map((hz) => u.valToPos(hz, "x", true));
+      ctx.fillStyle = css("--ink");
+      ctx.globalAlpha = 0.1;
+      ctx.fillRect(from, u.bbox.top, Math.max(to - from, 2), u.bbox.height);
+      ctx.globalAlpha = 1;
+    }
     for (const band of props.spoiled ?? []) {
       const from = u.valToPos(band.fromHz, "x", true);
       const to = u.valToPos(band.toHz, "x", true);

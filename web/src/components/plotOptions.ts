@@ -60,6 +60,8 @@ export function options(live: { current: PlotProps }) {
   const labelFont = `600 13px "Atkinson Hyperlegible Next", sans-serif`;
   const axisLook = { stroke: css("--ink"), font, labelFont, labelSize: 20, labelGap: 2 };
   const grid = { stroke: css("--grid"), width: 1 };
+  /** The drag that is under way draws a band. */
+  let drawing = false;
   const chosen: uPlot.Options = {
     width: 400,
     height: 300,
@@ -117,7 +119,7 @@ export function options(live: { current: PlotProps }) {
     ],
     cursor: {
       points: { show: false },
-      drag: { x: Boolean(props.onZoom), y: false, setScale: false },
+      drag: { x: Boolean(props.onZoom ?? props.onBand), y: false, setScale: false },
       bind: {
         dblclick: () => () => {
           live.current.onZoomBack?.();
@@ -126,7 +128,13 @@ export function options(live: { current: PlotProps }) {
       },
     },
     hooks: {
-      ready: [(u) => watchPointer(u, live)],
+      ready: [
+        (u) => watchPointer(u, live),
+        (u) =>
+          u.over.addEventListener("mousedown", (e) => {
+            drawing = e.shiftKey;
+          }),
+      ],
       drawAxes: [(u) => drawUnder(u, live.current)],
       draw: [(u) => drawOver(u, live.current)],
       setSelect: [
@@ -134,7 +142,8 @@ export function options(live: { current: PlotProps }) {
           if (u.select.width > 6) {
             const from = u.posToVal(u.select.left, "x");
             const to = u.posToVal(u.select.left + u.select.width, "x");
-            live.current.onZoom?.(from, to);
+            const { onZoom, onBand } = live.current;
+            (drawing && onBand ? onBand : onZoom)?.(from, to);
           }
           u.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false);
         },

@@ -50,6 +50,8 @@ export interface PlotProps {
   history?: ArrayLike<number>[];
   /** Bands that must not be trusted. */
   spoiled?: { fromHz: number; toHz: number; why: string }[];
+  /** A band that was drawn. */
+  band?: [number, number];
   /** Name and unit of the x axis if it is not a frequency. */
   xName?: string;
   xUnit?: string;
@@ -62,6 +64,8 @@ export interface PlotProps {
   limits?: PlotLimit[];
   onZoom?: (fromHz: number, toHz: number) => void;
   onZoomBack?: () => void;
+  /** A band is drawn with Shift and a drag. */
+  onBand?: (from: number, to: number) => unknown;
   /** A click on a place, without a drag. */
   onPlace?: (x: number) => void;
   /** Takes a trace away; not offered for the first one. */

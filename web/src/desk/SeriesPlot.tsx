@@ -90,6 +90,8 @@ export function SeriesPlot(props: {
   lead?: ReactNode;
   spoiled?: { fromHz: number; toHz: number; why: string }[];
   onPlace?: (x: number) => unknown;
+  band?: [number, number];
+  onBand?: (from: number, to: number) => unknown;
 }) {
   const { drawn, zooms } = props;
   const main = drawn[0]?.series;
@@ -136,6 +138,8 @@ export function SeriesPlot(props: {
       onZoom={zooms.onZoom}
       onZoomBack={zooms.onZoomBack}
       onPlace={props.onPlace}
+      band={props.band}
+      onBand={props.onBand}
     />
   );
 }

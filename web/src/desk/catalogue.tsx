@@ -1,5 +1,5 @@
 import { Select } from "@mantine/core";
-import { type ReactNode, useMemo } from "react";
+import { type ReactNode, useContext, useMemo } from "react";
 import type { Outcome, SeriesHead, Tile } from "../api/client";
 import { type Arrays, matrixOf, partsOf, placesOf, valuesOf } from "../api/frames";
 import { axisOf, cursorOf, useCursor } from "../components/cursor";
@@ -8,6 +8,7 @@ import { nearest } from "../components/nearest";
 import { CLOCK } from "../components/plotTypes";
 import { ResultTableView } from "../components/ResultTableView";
 import { formatClock, formatEngineering, formatHertz, formatMoment } from "../components/units";
+import { BESIDE, BesideContext, besideOf, useDrawnBand } from "./beside";
 import classes from "./Desk.module.css";
 import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
@@ -19,6 +20,7 @@ import { TileFrame } from "./TileGrid";
 
 // Few looks draw these: their code is fetched when one does.
 const ComplexPlane = later(async () => (await import("./ComplexPlane")).ComplexPlane);
+const BesideTile = later(async () => (await import("./BesideTile")).BesideTile);
 const BoardMap = later(async () => (await import("./BoardMap")).BoardMap);
 
 /** An outcome as it is drawn: live with its arrays beside it, kept with them inside. */
@@ -99,6 +101,7 @@ function CurveView({ look, series, all, lead }: Drawing) {
   const axis = axisOf(series.axis.quantity, series.axis.unit);
   const zooms = useSharedZooms(axis) ?? own;
   const place = usePlacing(axis);
+  const band = useDrawnBand(series.axis);
   const { outcome, arrays, name } = look;
   const drawn = linesLast([
     series,
@@ -135,6 +138,8 @@ function CurveView({ look, series, all, lead }: Drawing) {
       zooms={zooms}
       spoiled={outcome.spoiled}
       onPlace={place}
+      band={band?.band ?? undefined}
+      onBand={band && ((low, high) => band.draw([low, high]))}
     />
   );
 }
@@ -437,8 +442,14 @@ export function viewsOf(s: SeriesHead, arrays?: Arrays): string[] {
   );
 }
 
+/** Something that a tile can show. */
+interface What {
+  value: string;
+  label: string;
+}
+
 /** What an outcome has to show in tiles: its series, its tables, its readings. */
-export function whatsOf(o: Outcome): { value: string; label: string }[] {
+export function whatsOf(o: Outcome): What[] {
   const main = mainOf(o);
   const several = main && dataOf(o).filter((s) => !isMatrix(s) && alike(s, main)).length > 1;
   return [
@@ -453,21 +464,25 @@ export function whatsOf(o: Outcome): { value: string; label: string }[] {
 export function TileChoice(props: {
   place: number;
   tile: Tile;
-  whats: { value: string; label: string }[];
+  whats: What[];
   views: string[];
+  /** Something else stands beside it. */
+  narrow?: boolean;
   onChange: (part: Partial<Tile>) => void;
 }) {
-  const { place, tile, whats, views } = props;
-  const known = whats.some((w) => w.value === tile.what);
+  const { place, tile, whats, views, narrow } = props;
+  const samples = useContext(BesideContext) !== undefined;
+  const known = [...whats, ...(samples ? BESIDE : [])].some((w) => w.value === tile.what);
+  const own = known ? whats : [{ value: tile.what, label: "nothing yet" }, ...whats];
   return (
     <>
       <Select
         aria-label={`What tile ${place + 1} shows`}
         size="xs"
-        w={130}
+        w={narrow ? 106 : 144}
         comboboxProps={{ width: 230, position: "bottom-start" }}
         allowDeselect={false}
-        data={known ? whats : [{ value: tile.what, label: "nothing yet" }, ...whats]}
+        data={samples ? [...own, { group: "the same samples", items: BESIDE }] : own}
         value={tile.what}
         onChange={(what) => what && props.onChange({ what })}
       />
@@ -475,7 +490,8 @@ export function TileChoice(props: {
         <Select
           aria-label={`View of tile ${place + 1}`}
           size="xs"
-          w={110}
+          w={narrow ? 76 : 110}
+          comboboxProps={{ width: 130, position: "bottom-start" }}
           allowDeselect={false}
           data={views.map((value) => ({ value, label: VIEWS[value].label }))}
           value={views.includes(tile.view) ? tile.view : views[0]}
@@ -486,7 +502,7 @@ export function TileChoice(props: {
   );
 }
 
-/** One tile of an outcome of any kind. */
+/** One tile of an outcome of any kind, or of the samples that it was made of. */
 export function OutcomeTile(props: {
   place: number;
   tile: Tile;
@@ -494,18 +510,55 @@ export function OutcomeTile(props: {
   label?: string;
   look: Look | null;
   /** Further things that the area can show. */
-  also?: { value: string; label: string }[];
+  also?: What[];
   onChange: (part: Partial<Tile>) => void;
 }) {
-  const { place, tile, look } = props;
+  const { also = [], tile, look } = props;
+  const whats = [...also, ...(look ? whatsOf(look.outcome) : [])];
+  const of = besideOf(tile.what);
+  return of ? (
+    <BesideTile {...props} whats={whats} of={of} />
+  ) : (
+    <LookTile {...props} whats={whats} what={tile.what} />
+  );
+}
+
+export interface LookTileProps {
+  place: number;
+  tile: Tile;
+  label?: string;
+  look: Look | null;
+  /** What the look has of what the tile shows. */
+  what: string;
+  /** What can be chosen instead. */
+  whats: What[];
+  /** Said beside the choice. */
+  note?: ReactNode;
+  /** Said where there is nothing. */
+  empty?: string;
+  onChange: (part: Partial<Tile>) => void;
+}
+
+/** A part of a look. */
+export function LookTile(props: LookTileProps) {
+  const { place, tile, look, what, whats } = props;
   const outcome = look?.outcome;
-  const whats = [...(props.also ?? []), ...(outcome ? whatsOf(outcome) : [])];
-  const all = tile.what === ALL;
-  const series = all ? outcome && mainOf(outcome) : outcome?.series.find((s) => s.id === tile.what);
+  const all = what === ALL;
+  const series = all ? outcome && mainOf(outcome) : outcome?.series.find((s) => s.id === what);
   const views = all ? ["curve"] : series ? viewsOf(series, look?.arrays) : [];
   const view = views.includes(tile.view) ? tile.view : views[0];
   const choice = (
-    <TileChoice place={place} tile={tile} whats={whats} views={views} onChange={props.onChange} />
+    <>
+      <TileChoice
+        place={place}
+        tile={tile}
+        whats={whats}
+        views={views}
+        narrow={props.note !== undefined}
+        onChange={props.onChange}
+      />
+      {props.note}
+    </>
   );
   const label = props.label ?? `Tile ${place + 1}`;
   if (look && series && view) {
@@ -516,7 +569,7 @@ export function OutcomeTile(props: {
       </TileFrame>
     );
   }
-  const table = outcome?.tables.find((t) => `table:${t.id}` === tile.what);
+  const table = outcome?.tables.find((t) => `table:${t.id}` === what);
   return (
     <TileFrame label={label} head={choice}>
       <div className={classes.scroll}>
@@ -524,13 +577,14 @@ export function OutcomeTile(props: {
           <SharesTable table={table} />
         ) : table ? (
           <ResultTableView table={table} />
-        ) : outcome && tile.what === "readings" ? (
+        ) : outcome && what === "readings" ? (
           <div className={classes.readingTile}>
             <ReadingColumn readings={outcome.readings} />
           </div>
         ) : (
           <p className={classes.small}>
-            {outcome ? "There is none of this now. Choose another." : "Nothing measured yet."}
+            {props.empty ??
+              (outcome ? "There is none of this now. Choose another." : "Nothing measured yet.")}
           </p>
         )}
       </div>

@@ -3,12 +3,14 @@ import { type ReactNode, useState } from "react";
 import type { CarrierDescription, Finding, Job, Outcome } from "../../api/client";
 import { useStats } from "../../api/live";
 import { later } from "../../components/later";
+import { type Beside, BesideContext } from "../../desk/beside";
 import { OutcomeTile } from "../../desk/catalogue";
 import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
 import { type Placing, PlacingContext } from "../../desk/placing";
 import { ReadingColumn } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";
+import { useBeside } from "../../desk/useBeside";
 import type { useDeskParts } from "../../desk/useDeskParts";
 import { PathStrip } from "../path/PathStrip";
 import { RunTape } from "../runs/RunTape";
@@ -20,6 +22,15 @@ import type { RecordsModel } from "./useRecords";
 const FindingView = later(async () => (await import("../../desk/FindingView")).FindingView);
 
 const OpenRecording = later(async () => (await import("../spectrum/OpenRecording")).OpenRecording);
+
+/** What tiles of a desk share. */
+function Around(props: { beside: Beside; placing: Placing | undefined; children: ReactNode }) {
+  return (
+    <BesideContext.Provider value={props.beside}>
+      <PlacingContext.Provider value={props.placing}>{props.children}</PlacingContext.Provider>
+    </BesideContext.Provider>
+  );
+}
 
 /** The desk of whatever is measured of single records. */
 export function RecordDesk<S extends object>(props: {
@@ -41,6 +52,8 @@ export function RecordDesk<S extends object>(props: {
   };
   /** What a click on a place of an axis does. */
   onPlace?: Placing;
+  /** What a band that is drawn in a spectrum does, where it is a setting. */
+  onBand?: (band: [number, number]) => unknown;
   /** What a new waveform begins with. */
   carrier: CarrierDescription | undefined;
 }) {
@@ -54,6 +67,7 @@ export function RecordDesk<S extends object>(props: {
   const [overlaid, setOverlaid] = useState<number[]>([]);
   const { frame, state } = model;
   const stats = useStats(model.store);
+  const beside = useBeside(model.url, frame, { take: props.onBand });
   const live = state?.phase === "RUNNING" || state?.phase === "STILL";
   const refused = frame?.view.refused ?? "";
   return (
@@ -106,7 +120,7 @@ export function RecordDesk<S extends object>(props: {
             onClose={close}
           />
         ) : (
-          <PlacingContext.Provider value={props.onPlace}>
+          <Around beside={beside} placing={props.onPlace}>
             <TileGrid>
               {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
                 <OutcomeTile
@@ -119,7 +133,7 @@ export function RecordDesk<S extends object>(props: {
                 />
               ))}
             </TileGrid>
-          </PlacingContext.Provider>
+          </Around>
         )
       }
       readings={

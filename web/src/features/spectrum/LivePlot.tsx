@@ -5,12 +5,15 @@ import { useFrame } from "../../api/live";
 import { Plot } from "../../components/Plot";
 import type { PlotCurve, PlotLimit, PlotTrace } from "../../components/plotTypes";
 import { formatHertz, signed, step125 } from "../../components/units";
+import { useDrawnBand } from "../../desk/beside";
 import { mainOf } from "../../desk/outcomes";
 import { type MarkerSet, plotMarkers } from "./markers";
 import { PastLooks } from "./pastLooks";
 import type { Frame } from "./spectrumFrame";
 import { TraceMenu } from "./TraceMenu";
 import type { SpectrumModel } from "./useSpectrum";
+
+const FREQUENCY = { quantity: "Frequency", unit: "Hz" };
 
 /** Level of the noise in the resolution bandwidth. */
 function noiseOf({ header }: Frame): number {
@@ -145,6 +148,7 @@ export function LivePlot(props: LivePlotProps & { lead?: ReactNode }) {
     y: [level, level],
     colour: 5,
   }));
+  const drawn = useDrawnBand(FREQUENCY);
   const remove = (trace: number) => model.changeView((now) => without(now, trace - 1));
   return (
     <Plot
@@ -163,6 +167,8 @@ export function LivePlot(props: LivePlotProps & { lead?: ReactNode }) {
       onZoom={(a, b) => model.change({ centreHz: (a + b) / 2, spanHz: b - a })}
       onZoomBack={model.back}
       onPlace={props.onPlace}
+      band={drawn?.band ?? undefined}
+      onBand={drawn && ((low, high) => drawn.draw([low, high]))}
       onRemove={remove}
       onRemoveCurve={(label) => setForeign(foreign.filter((c) => c.label !== label))}
       actions={

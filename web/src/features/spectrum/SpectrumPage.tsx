@@ -4,10 +4,12 @@ import { useStats } from "../../api/live";
 import { useKeys } from "../../app/useKeys";
 import { later } from "../../components/later";
 import { step125 } from "../../components/units";
+import { BesideContext } from "../../desk/beside";
 import { Desk } from "../../desk/Desk";
 import classes from "../../desk/Desk.module.css";
 import { Notice } from "../../desk/Notice";
 import { useTiles } from "../../desk/tiles";
+import { useBeside } from "../../desk/useBeside";
 import { useFoundView } from "../../desk/useFoundView";
 import { useInstruments } from "../../desk/useInstruments";
 import { usePlaneMove } from "../../desk/usePlaneMove";
@@ -19,6 +21,7 @@ import { highest, type MarkerSet, NO_MARKERS, nextLine, readMarker } from "./mar
 import { Readings } from "./Readings";
 import { FIRST_TILES, SpectrumTiles, showsTable } from "./SpectrumTiles";
 import { Steps } from "./Steps";
+import type { Frame } from "./spectrumFrame";
 import { useSpectrum } from "./useSpectrum";
 import { useSpectrumCommands } from "./useSpectrumCommands";
 
@@ -33,6 +36,11 @@ const Adviser = later(async () => (await import("./Adviser")).Adviser);
 /** A pair of level lines to begin with: at a level, and well below it. */
 function levelPair(level: number, linear: boolean): [number, number] {
   return linear ? [level, level / 10] : [Math.round(level), Math.round(level) - 20];
+}
+
+function spanOf(frame: Frame | null): [number, number] | undefined {
+  const s = frame?.header.settings;
+  return s && [s.centreHz - s.spanHz / 2, s.centreHz + s.spanHz / 2];
 }
 
 /** Spectra of receivers and recordings; without a job a file can be looked at. */
@@ -55,6 +63,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
   const desk = useTiles("spectrum", FIRST_TILES);
   const found = useFoundView(model);
   const plane = usePlaneMove(job, model.inOrder);
+  const beside = useBeside(model.url, frame, { span: spanOf(frame) });
 
   const put = (part: Partial<MarkerSet>) => setMarkers((m) => ({ ...m, ...part }));
   // Keys act on the newest frame, not on the one whose numbers are being read.
@@ -178,7 +187,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
             onClose={found.close}
           />
         ) : (
-          <>
+          <BesideContext.Provider value={beside}>
             <SpectrumTiles
               desk={desk}
               frame={frame}
@@ -197,7 +206,7 @@ export function SpectrumPage({ job }: { job: Job | undefined }) {
                 onClose={() => setLines(false)}
               />
             )}
-          </>
+          </BesideContext.Provider>
         )
       }
       readings={

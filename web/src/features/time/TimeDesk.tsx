@@ -64,6 +64,7 @@ export function TimeDesk<S extends Common>(props: {
       parts={parts}
       carrier={FIRST_CARRIER}
       sentence={<of.Sentence model={model} recording={recording} job={job} />}
+      onBand={of.onBand && ((band) => of.onBand?.(change, band))}
       onPlace={onPlace && { axis: onPlace.axis, take: (x) => onPlace.take(change, x) }}
     />
   );

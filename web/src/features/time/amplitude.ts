@@ -38,5 +38,6 @@ export const AMPLITUDE: TimeMeasurement<AmplitudeSettings> = {
     ),
     pickCommand("window", "Hann, flat-top, ...", WINDOWS, (window) => change({ window })),
   ],
+  onBand: (change, [low, high]) => change({ centreHz: (low + high) / 2, bandHz: high - low }),
   onPlace: { axis: axisOf("Time", "s"), take: (change, x) => change(instantOf(Math.max(0, x))) },
 };

@@ -56,6 +56,8 @@ export interface TimeMeasurement<S extends object> {
     model: RecordsModel<S>;
     children: ReactNode;
   }>;
+  /** What a band that is drawn in a spectrum does. */
+  onBand?: (change: RecordsModel<S>["change"], band: [number, number]) => unknown;
   /** What a click on a place of an axis does. */
   onPlace?: { axis: string; take: (change: RecordsModel<S>["change"], x: number) => unknown };
 }

@@ -69,6 +69,43 @@ public class DeskTest extends SpectrumScreen {
     enter("tiles 1");
   }
 
+  /** One record, many looks: what a spectrum was made of, over time and in a band that is drawn. */
+  @Test
+  public void theSamplesOfASpectrumAreSeenOverTime() {
+    frameCarrier();
+    enter("tiles 4");
+    choose("What tile 2 shows", "Spectrogram");
+    choose("What tile 3 shows", "Level over time");
+    choose("What tile 4 shows", "Density");
+    assertThat(tile(2).locator("canvas[role=img]")).isVisible();
+    assertThat(tile(4)).containsText("100 %");
+    point(tile(3).getByTestId("plot"), 0.6);
+    // The carrier is there all the time, as high as the spectrum has it.
+    assertThat(tile(3).getByTestId("crosshair")).containsText(words("s\\s+2[67]\\.\\d dBm"));
+    // Beside it there is next to nothing.
+    page.keyboard().down("Shift");
+    point(tile(1).getByTestId("plot"), 0.75);
+    page.mouse().down();
+    point(tile(1).getByTestId("plot"), 0.9);
+    page.mouse().up();
+    page.keyboard().up("Shift");
+    Locator away = tile(3).getByLabel(words("Take the band from 458\\.5\\d+ MHz .* away"));
+    assertThat(away).isVisible();
+    point(tile(3).getByTestId("plot"), 0.6);
+    assertThat(tile(3).getByTestId("crosshair")).containsText(words("s\\s+-\\d\\d\\.\\d dBm"));
+    away.click();
+    point(tile(3).getByTestId("plot"), 0.6);
+    assertThat(tile(3).getByTestId("crosshair")).containsText(words("s\\s+2[67]\\.\\d dBm"));
+    enter("draw band 458.5M");
+    assertThat(page.getByText("\"458.5M\" is no band.")).isVisible();
+    page.keyboard().press("Escape");
+    enter("draw band 458.56M 458.58M");
+    assertThat(away).isVisible();
+    enter("draw band whole");
+    keepsTheRules();
+    menu("arrangement of tiles", "The first ones");
+  }
+
   @Test
   public void aPlaceOnAPlotIsAPlaceOnTheChart() {
     button("Network").click();

@@ -162,7 +162,7 @@ final class RunningServer implements AutoCloseable {
             .build());
   }
 
-  private byte[] bytes(HttpRequest request) {
+  byte[] bytes(HttpRequest request) {
     try {
       return client.send(request, HttpResponse.BodyHandlers.ofByteArray()).body();
     } catch (IOException e) {

@@ -3,6 +3,7 @@ package rovnik.core.modulation;
 import rovnik.core.Refusal;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
 
 /**
  * The samples of a record that a result is taken from.
@@ -46,8 +47,8 @@ public record RecordStretch(int from, int samples, double startSeconds) {
       throw new Refusal(
           "startSeconds",
           "The record ends at "
-              + record.endSeconds()
-              + " s, too little for a "
+              + Seconds.words(record.endSeconds())
+              + ", too little for a "
               + wide
               + ". Begin earlier, take a longer one, or a wider "
               + what

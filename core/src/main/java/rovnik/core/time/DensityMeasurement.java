@@ -47,7 +47,7 @@ public final class DensityMeasurement extends StretchMeasurement {
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     double span = settings.spanHz() == 0 ? fs : settings.spanHz();
-    double rbw = settings.rbwOf(span);
+    double rbw = settings.rbwOf(span, Math.min(settings.seconds(), record.sampleCount() / fs));
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
     SpectrumLayout layout = SpectrumLayout.plan(fs, near, span, rbw, settings.window());
     if (layout.points() > MOST_POINTS) {

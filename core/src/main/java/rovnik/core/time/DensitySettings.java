@@ -30,6 +30,11 @@ public record DensitySettings(
   private static final double LONGEST_SECONDS = 60;
   private static final double AUTOMATIC = 500;
 
+  /** Windows side by side that a record holds with an automatic RBW, unless points get too few. */
+  private static final double SPECTRA = 16;
+
+  private static final double FEWEST_POINTS = 50;
+
   public DensitySettings {
     if (!(centreHz >= 0)) {
       throw new Refusal("centreHz", "Say where the span is, such as 458.5 MHz.");
@@ -54,9 +59,10 @@ public record DensitySettings(
     }
   }
 
-  /** The RBW where the span is so wide. */
-  double rbwOf(double span) {
-    return rbwHz > 0 ? rbwHz : span / AUTOMATIC;
+  /** The RBW where the span is so wide; automatic, there are some spectra in so short a time. */
+  double rbwOf(double span, double recordSeconds) {
+    double some = SPECTRA * window.figures().width3dbBins() / recordSeconds;
+    return rbwHz > 0 ? rbwHz : Math.max(span / AUTOMATIC, Math.min(some, span / FEWEST_POINTS));
   }
 
   /** The settings in words, as runs keep and compare them. */

@@ -86,7 +86,7 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       return Optional.empty(); // refused by the usual way
     }
     SpectrumLayout layout =
-        SpectrumLayout.plan(fs, near, span, settings.rbwOf(span), settings.window());
+        SpectrumLayout.plan(fs, near, span, settings.rbwOf(span, samples / fs), settings.window());
     int rowSamples = Math.max(DIGEST_ROW_SAMPLES, 2 * layout.windowLength());
     return samples / settings.rows() < (long) DIGEST_ROWS_SHOWN * rowSamples
             || rowSamples > DIGEST_SAMPLES
@@ -209,7 +209,8 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
     private RecordStretch begin(IqRecord record, double near) {
       double fs = record.sampleRateHz();
       double span = settings.spanHz() == 0 ? fs : settings.spanHz();
-      layout = SpectrumLayout.plan(fs, near, span, settings.rbwOf(span), settings.window());
+      double rbw = settings.rbwOf(span, Math.min(settings.seconds(), record.sampleCount() / fs));
+      layout = SpectrumLayout.plan(fs, near, span, rbw, settings.window());
       begin(layout);
       return RecordStretch.of(
           record,

@@ -42,9 +42,9 @@ public record SpectrogramSettings(
   }
 
   /** The RBW where the span is so wide. */
-  double rbwOf(double span) {
+  double rbwOf(double span, double recordSeconds) {
     return new DensitySettings(centreHz, spanHz, rbwHz, window, overlapPercent, 1, 0, 0)
-        .rbwOf(span);
+        .rbwOf(span, recordSeconds);
   }
 
   /** The settings in words, as runs keep and compare them. */

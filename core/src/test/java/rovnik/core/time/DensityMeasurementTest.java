@@ -176,6 +176,22 @@ public class DensityMeasurementTest {
     assertTrue(series(o, "lowest").y()[middle] < -60);
   }
 
+  /** Left to itself the RBW follows the span, and where time is short the time. */
+  @Test
+  public void aShortRecordHasSomeSpectra() {
+    Outcome enough = measure(settings(0, 50, 0), record(0.05, 0, 1e-4, t -> 0.1));
+    assertEquals(series(enough, "density").fact("RBW"), RATE / 500, RATE / 5000);
+    Outcome little = measure(settings(0, 50, 0), record(0.003, 0, 1e-4, t -> 0.1));
+    // A Hann window of this RBW lasts 1.44 / RBW: there are 16 of them in 3 ms.
+    assertEquals(series(little, "density").fact("RBW"), 16 * 1.44 / 0.003, 300);
+    assertEquals(value(little, "highestLevel"), -20, 0.1);
+    assertEquals(
+        expectThrows(
+                Refusal.class, () -> measure(settings(0, 50, 0), record(1e-4, 0, 1e-4, t -> 0.1)))
+            .field(),
+        "startSeconds");
+  }
+
   @Test
   public void whatCannotBeDoneIsSaid() {
     IqRecord r = record(0.01, 0, 1e-4, t -> 0.1);

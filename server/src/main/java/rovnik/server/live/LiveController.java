@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -19,10 +20,12 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import rovnik.core.Refusal;
+import rovnik.core.result.Outcome;
 import rovnik.server.config.Conflict;
 import rovnik.server.config.Json;
 import rovnik.server.config.Refusals;
 import rovnik.server.recordings.RecordingDto;
+import rovnik.server.results.FrameBytes;
 import rovnik.server.results.OutcomeDto;
 import rovnik.server.results.SoundFile;
 import rovnik.server.runs.RunDtos;
@@ -207,6 +210,60 @@ class LiveController {
         read.settings(),
         read.look().view(),
         OutcomeDto.whole(read.look().shown()));
+  }
+
+  /**
+   * The newest samples of this measurement, measured in another way; nothing else changes.
+   *
+   * @param kind such as "density"
+   * @param settings of that kind that shall be other than for all that the samples hold
+   */
+  @PostMapping(value = "/beside/{kind}", produces = MediaType.APPLICATION_JSON_VALUE)
+  LiveOutcome beside(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      @PathVariable String kind,
+      @RequestBody JsonNode settings) {
+    Showing.Newest<?> newest = sessions.session(source, measurement).newest();
+    return new LiveOutcome(
+        source,
+        kind,
+        newest.sequence(),
+        newest.acquiredAtMillis(),
+        true,
+        settings,
+        null,
+        OutcomeDto.whole(read(source, measurement, kind, settings)));
+  }
+
+  /** The same as a binary frame, for screens. */
+  @PostMapping(value = "/beside/{kind}", produces = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  byte[] besideAsFrame(
+      @PathVariable String source,
+      @PathVariable String measurement,
+      @PathVariable String kind,
+      @RequestBody JsonNode settings) {
+    Showing.Newest<?> newest = sessions.session(source, measurement).newest();
+    Outcome outcome = read(source, measurement, kind, settings);
+    return FrameBytes.of(
+        json.mapper(),
+        outcome,
+        arrays ->
+            new Showing.Frame(
+                source,
+                kind,
+                newest.sequence(),
+                newest.acquiredAtMillis(),
+                true,
+                settings,
+                null,
+                OutcomeDto.head(outcome),
+                arrays));
+  }
+
+  private Outcome read(String source, String measurement, String kind, JsonNode settings) {
+    LiveKind as = sessions.kind(kind, "beside");
+    return as.beside(sessions.session(source, measurement).samples(), settings);
   }
 
   /** What is heard of the newest look, as a WAV file. */

@@ -2,6 +2,7 @@ package rovnik.server.live;
 
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
@@ -108,6 +109,16 @@ public interface Measuring<S> {
    */
   default RecordingDto cut(Cut wanted, @Nullable Look look) {
     throw Conflict.state("No samples are held here. Keep a run instead.");
+  }
+
+  /**
+   * The newest samples, for what else there is to see in them.
+   *
+   * @param look the newest
+   * @param settings that it was taken with
+   */
+  default Optional<LookSamples> samples(Look look, S settings, JobDto job) {
+    return Optional.empty();
   }
 
   /** Kinds of guided work that it offers. */

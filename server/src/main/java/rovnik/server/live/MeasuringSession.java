@@ -565,6 +565,18 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     return measuring.cut(wanted, n == null ? null : n.look());
   }
 
+  /** The newest samples, for what else there is to see in them. */
+  LookSamples samples() {
+    Showing.Newest<S> n = showing.newest();
+    return measuring
+        .samples(n.look(), n.settings(), n.job())
+        .orElseThrow(
+            () ->
+                Conflict.state(
+                    "There are no samples here: finished traces come, or the span is wider than what is"
+                        + " taken at once."));
+  }
+
   /** The newest look, if there is one. */
   public Optional<Look> peek() {
     return Optional.ofNullable(showing.peek()).map(Showing.Newest::look);

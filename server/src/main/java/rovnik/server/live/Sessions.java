@@ -116,17 +116,23 @@ public class Sessions {
   /** The session of a source and a kind; opened if it is the first time. */
   public MeasuringSession<?> session(String source, String measurement) {
     Sources.id(source);
-    LiveKind kind = kinds.get(measurement);
+    LiveKind kind = kind(measurement, "measurement");
+    return sessions.computeIfAbsent(source + "/" + measurement, key -> open(source, kind));
+  }
+
+  /** A kind by its key, from a field of that name. */
+  LiveKind kind(String key, String field) {
+    LiveKind kind = kinds.get(key);
     if (kind == null) {
       throw new Refusal(
-          "measurement",
+          field,
           "There is no measurement \""
-              + measurement
+              + key
               + "\"; use one of "
               + kinds.keySet().stream().sorted().toList()
               + ".");
     }
-    return sessions.computeIfAbsent(source + "/" + measurement, key -> open(source, kind));
+    return kind;
   }
 
   private <S> MeasuringSession<?> open(String source, LiveKind kind) {

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.RecordMeasurement;
@@ -23,6 +24,7 @@ import rovnik.server.gate.Flow;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.Look;
+import rovnik.server.live.LookSamples;
 import rovnik.server.live.Measuring;
 import rovnik.server.runs.KeptLook;
 
@@ -212,6 +214,21 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
     return alike
         ? look(l.record(), now, now.measurement().gathering(), l.outcome().marks(), l)
         : null;
+  }
+
+  @Override
+  public Optional<LookSamples> samples(Look look, S settings, JobDto job) {
+    RecordLook l = (RecordLook) look;
+    return Optional.ofNullable(l.record())
+        .map(
+            r -> {
+              Plan with = plan(settings, job);
+              return new LookSamples(
+                  r,
+                  context(with, l.outcome().marks()),
+                  settings.centreHz(),
+                  with.measurement().bandHz());
+            });
   }
 
   /** Samples that a run keeps with it; null for none. */

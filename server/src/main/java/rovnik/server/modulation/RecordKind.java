@@ -15,6 +15,7 @@ import rovnik.server.config.Json;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.live.LiveKind;
+import rovnik.server.live.LookSamples;
 import rovnik.server.live.Measuring;
 import rovnik.server.live.Sources;
 import rovnik.server.measure.FileMeasurement;
@@ -41,6 +42,8 @@ public final class RecordKind<S extends RecordSettings<S>>
       Rings rings,
       Oscilloscopes scopes,
       Json json) {}
+
+  private static final double MOST_BESIDE_SECONDS = 60;
 
   private final RecordMeasurement named;
   private final S first;
@@ -89,6 +92,17 @@ public final class RecordKind<S extends RecordSettings<S>>
     S s = json.read(json.merged(first(), settings), settingsType());
     s.measurement(); // refuses what cannot be
     return s;
+  }
+
+  @Override
+  public Outcome beside(LookSamples of, JsonNode settings) {
+    if (named.ongoing() || named.beside().isPresent()) {
+      return LiveKind.super.beside(of, settings);
+    }
+    Json json = parts.json();
+    S all = first.ofSamples(of, Math.min(MOST_BESIDE_SECONDS, of.seconds()));
+    S s = json.read(json.merged(all, settings), settingsType());
+    return s.measurement().gathering().add(of.record(), of.context());
   }
 
   // Of a recording

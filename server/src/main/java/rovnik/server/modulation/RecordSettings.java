@@ -4,6 +4,7 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.modulation.RecordMeasurement;
+import rovnik.server.live.LookSamples;
 
 /**
  * Settings of what is measured of one record around one carrier, as sent and stored.
@@ -27,6 +28,15 @@ public interface RecordSettings<S extends RecordSettings<S>> {
 
   /** The same for a recording: anywhere in it. */
   S ofWhole();
+
+  /**
+   * The same for the whole length of a record that something else was measured of.
+   *
+   * @param longest what may be looked at, in seconds
+   */
+  default S ofSamples(LookSamples samples, double longest) {
+    return ofWhole();
+  }
 
   /** The oscilloscope beside the receiver, where one is needed; null for the only one. */
   default @Nullable Long oscilloscopeId() {

@@ -18,6 +18,7 @@ import rovnik.server.recordings.RecordingService;
 @Service
 public class RecordedStretches {
   private static final long BEGINNING = 1 << 17;
+  private static final long BESIDE = 1 << 22;
   private final RecordingService recordings;
   private final Digests digests;
 
@@ -73,6 +74,13 @@ public class RecordedStretches {
   /** The beginning of a recording, long enough to tell what it is. */
   IqRecord beginning(RecordingDto r) {
     return recordings.record(r.id(), BEGINNING);
+  }
+
+  /** A stretch of a recording, at most as long as is looked at in other ways. */
+  IqRecord stretch(RecordingDto r, double startSeconds, long samples) {
+    long first = Math.min(r.samples(), Math.round(startSeconds * r.sampleRateHz()));
+    return recordings.record(
+        r.id(), first, Math.min(Math.min(samples, r.samples() - first), BESIDE));
   }
 
   MeasurementContext context(RecordingDto r, JobDto job) {

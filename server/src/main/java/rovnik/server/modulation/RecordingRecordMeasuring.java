@@ -1,6 +1,7 @@
 package rovnik.server.modulation;
 
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.instruments.Instrument;
@@ -8,6 +9,7 @@ import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.live.Cut;
 import rovnik.server.live.Look;
+import rovnik.server.live.LookSamples;
 import rovnik.server.live.Measuring;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.runs.KeptLook;
@@ -88,6 +90,17 @@ final class RecordingRecordMeasuring<S extends RecordSettings<S>> implements Mea
                     new RecordLook.Facts(r.sampleRateHz(), s.samples(), null, null),
                     last));
     return last;
+  }
+
+  @Override
+  public Optional<LookSamples> samples(Look look, S with, JobDto of) {
+    RecordingDto r = recorded.find(recording);
+    return Optional.of(
+        new LookSamples(
+            recorded.stretch(r, with.startSeconds(), ((RecordLook) look).facts().samples()),
+            recorded.context(r, of),
+            with.centreHz(),
+            with.measurement().bandHz()));
   }
 
   @Override

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.emission.EmissionMeasurement;
 import rovnik.core.emission.EmissionResult;
@@ -29,6 +30,7 @@ import rovnik.server.jobs.JobDto;
 import rovnik.server.jobs.JobService;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.live.Look;
+import rovnik.server.live.LookSamples;
 import rovnik.server.live.Measuring;
 import rovnik.server.live.Workbench;
 import rovnik.server.runs.KeptLook;
@@ -43,12 +45,23 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
   private Setting setting;
   private Engine engine;
 
-  /** Samples of the newest look, shared with whoever keeps it. */
+  /** Samples of the newest looks, shared with whoever keeps them. */
   private final Object samplesLock = new Object();
 
-  private @Nullable SpectrumLook sampled;
-  private @Nullable SpectrumLayout sampledLayout;
-  private float[] samples = new float[0];
+  private Sampled newest = Sampled.NONE;
+
+  /** What was held when the newest came is not shown: then this is what stands still. */
+  private Sampled older = Sampled.NONE;
+
+  /** A copy of what a look was made of: the receiver's own array is filled anew. */
+  private record Sampled(
+      @Nullable SpectrumLook look, @Nullable SpectrumLayout layout, float[] samples) {
+    static final Sampled NONE = new Sampled(null, null, new float[0]);
+
+    boolean of(SpectrumLook other) {
+      return look != null && look.record() == other.record();
+    }
+  }
 
   ReceiverMeasuring(long instrument, BenchService bench, JobService jobs) {
     this.instrument = instrument;
@@ -152,25 +165,44 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
   private void remember(SpectrumLook next) {
     synchronized (samplesLock) {
       IqRecord record = next.record();
+      float[] samples = older.samples();
       if (record != null) {
-        if (samples.length != record.iq().length) {
-          samples = new float[record.iq().length];
-        }
+        samples = samples.length == record.iq().length ? samples : new float[record.iq().length];
         System.arraycopy(record.iq(), 0, samples, 0, samples.length);
       }
-      sampled = next;
-      sampledLayout = engine.layout();
+      older = newest;
+      newest = new Sampled(next, engine.layout(), samples);
     }
   }
 
-  /** The record of a look, if it is still the newest; null if there is none. */
+  /** What a look was made of, if it is one of the newest. */
+  private Sampled sampled(SpectrumLook look) {
+    return newest.of(look) ? newest : older.of(look) ? older : Sampled.NONE;
+  }
+
+  /** The record of a look, if it is one of the newest; null if there is none. */
   @Nullable IqRecord recordOf(SpectrumLook look) {
     synchronized (samplesLock) {
-      IqRecord r = look.record();
-      return r == null || sampled == null || sampled.record() != r
+      IqRecord r = sampled(look).look() == null ? null : look.record();
+      return r == null
           ? null
           : new IqRecord(
-              samples.clone(), r.sampleRateHz(), r.centreHz(), r.fullScaleDbm(), r.overload());
+              sampled(look).samples().clone(),
+              r.sampleRateHz(),
+              r.centreHz(),
+              r.fullScaleDbm(),
+              r.overload());
+    }
+  }
+
+  @Override
+  public Optional<LookSamples> samples(Look look, SettingsDto settings, JobDto job) {
+    synchronized (samplesLock) {
+      SpectrumLook shown = (SpectrumLook) look;
+      // Where newer ones came meanwhile, the newest is what will be shown.
+      SpectrumLook of = sampled(shown).look() == null ? newest.look() : shown;
+      return Optional.ofNullable(of == null ? null : recordOf(of))
+          .map(r -> of.setting().samples(r, of.marks()));
     }
   }
 
@@ -187,7 +219,8 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
     }
     SpectrumLayout layout;
     synchronized (samplesLock) {
-      layout = sampledLayout;
+      Sampled of = sampled(l).look() == null ? newest : sampled(l);
+      layout = of.layout();
     }
     EmissionResult result =
         EmissionMeasurement.of(
@@ -211,9 +244,6 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
             l.rows().stream()
                 .filter(r -> two && SecondTrace.made(r) || wanted.contains(r.label()))
                 .toList());
-    synchronized (samplesLock) {
-      sampled = again;
-    }
     return again;
   }
 

@@ -1,6 +1,7 @@
 package rovnik.server.spectrum;
 
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.emission.SpectrumOutcome;
 import rovnik.instruments.Instrument;
@@ -8,6 +9,7 @@ import rovnik.server.config.Conflict;
 import rovnik.server.jobs.JobDto;
 import rovnik.server.live.GuidedKind;
 import rovnik.server.live.Look;
+import rovnik.server.live.LookSamples;
 import rovnik.server.live.Measuring;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
@@ -71,6 +73,11 @@ final class RecordingMeasuring implements Measuring<SettingsDto> {
   @Override
   public Look step(@Nullable Instrument none) {
     return spectra.look(recordings.find(recording), settings, job);
+  }
+
+  @Override
+  public Optional<LookSamples> samples(Look look, SettingsDto with, JobDto of) {
+    return Optional.of(spectra.samples(recordings.find(recording), with, of));
   }
 
   @Override

@@ -12,6 +12,7 @@ import rovnik.core.spectrum.Detector;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.live.LookSamples;
 import rovnik.server.recordings.RecordingDto;
 import rovnik.server.recordings.RecordingService;
 
@@ -20,6 +21,7 @@ import rovnik.server.recordings.RecordingService;
 public class RecordingSpectra {
   private static final double WIDEST_FIRST_CHANNEL_HZ = 75e3;
   private static final int FIRST_AVERAGES = 1000;
+  private static final long BESIDE = 1 << 22;
 
   private final RecordingService recordings;
 
@@ -44,14 +46,8 @@ public class RecordingSpectra {
 
   SpectrumLook look(RecordingDto recording, SettingsDto wanted, JobDto job) {
     boolean calibrated = recording.fullScaleDbm() != null;
-    Setting setting =
-        new Setting(
-            wanted.toCore(),
-            wanted.viewToCore(),
-            job,
-            calibrated && !job.isNone() ? new PathCorrection(job.path().toCore()) : null,
-            recordings.accuracy(recording.id()));
-    List<String> marks = recording.overload() ? List.of("clipped") : List.of();
+    Setting setting = setting(recording, wanted, job);
+    List<String> marks = marks(recording);
     if (setting.view().second() != null) {
       throw new Refusal("second", "A recording has one input. Take input 2 away.");
     }
@@ -81,6 +77,28 @@ public class RecordingSpectra {
         List.of(),
         1,
         0);
+  }
+
+  private Setting setting(RecordingDto recording, SettingsDto wanted, JobDto job) {
+    boolean corrected = recording.fullScaleDbm() != null && !job.isNone();
+    return new Setting(
+        wanted.toCore(),
+        wanted.viewToCore(),
+        job,
+        corrected ? new PathCorrection(job.path().toCore()) : null,
+        recordings.accuracy(recording.id()));
+  }
+
+  private static List<String> marks(RecordingDto recording) {
+    return recording.overload() ? List.of("clipped") : List.of();
+  }
+
+  /** Its beginning, for what else there is to see in it. */
+  LookSamples samples(RecordingDto recording, SettingsDto wanted, JobDto job) {
+    return setting(recording, wanted, job)
+        .samples(
+            recordings.record(recording.id(), 0, Math.min(recording.samples(), BESIDE)),
+            marks(recording));
   }
 
   private static List<String> with(List<String> marks, String more) {

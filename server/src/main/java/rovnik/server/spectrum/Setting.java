@@ -5,10 +5,12 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.emission.ViewPlan;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.SpoiledBand;
+import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.uncertainty.InstrumentAccuracy;
 import rovnik.server.jobs.JobDto;
+import rovnik.server.live.LookSamples;
 
 /**
  * What a look is taken with: a snapshot of the settings and of the job.
@@ -33,6 +35,11 @@ record Setting(
         settings.spanHz(),
         settings.rbwHz(),
         settings.referenceLevelDbm() + correction.gainToPortDb(settings.centreHz()));
+  }
+
+  LookSamples samples(IqRecord record, List<String> marks) {
+    return new LookSamples(
+        record, context(marks, List.of()), settings.centreHz(), settings.spanHz());
   }
 
   MeasurementContext context(List<String> marks, List<SpoiledBand> spoiled) {

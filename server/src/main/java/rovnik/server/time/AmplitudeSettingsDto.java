@@ -7,6 +7,7 @@ import rovnik.core.signal.Window;
 import rovnik.core.time.AmplitudeMeasurement;
 import rovnik.core.time.AmplitudeSettings;
 import rovnik.server.config.Choices;
+import rovnik.server.live.LookSamples;
 import rovnik.server.modulation.RecordSettings;
 
 /**
@@ -36,11 +37,15 @@ public record AmplitudeSettingsDto(
   static final AmplitudeSettingsDto FIRST =
       new AmplitudeSettingsDto(458.525e6, 500e3, 0.05, 0, null, 0, "hann", 33);
 
-  private AmplitudeSettingsDto at(double newCentreHz, double newBandHz, double newReferenceDbm) {
+  /** A band and what it takes to fall off at both sides, by which it must fit into a record. */
+  private static final double FALLS = 1.3;
+
+  private AmplitudeSettingsDto at(
+      double newCentreHz, double newBandHz, double newSeconds, double newReferenceDbm) {
     return new AmplitudeSettingsDto(
         newCentreHz,
         newBandHz,
-        seconds,
+        newSeconds,
         startSeconds,
         instantSeconds,
         stretchSeconds,
@@ -50,12 +55,20 @@ public record AmplitudeSettingsDto(
 
   @Override
   public AmplitudeSettingsDto ofWhole() {
-    return at(0, 0, referenceLevelDbm);
+    return at(0, 0, seconds, referenceLevelDbm);
+  }
+
+  @Override
+  public AmplitudeSettingsDto ofSamples(LookSamples samples, double longest) {
+    // What is as wide as the record is all of it, around its own middle.
+    boolean whole = samples.bandHz() * FALLS >= samples.record().sampleRateHz();
+    return at(
+        whole ? 0 : samples.centreHz(), whole ? 0 : samples.bandHz(), longest, referenceLevelDbm);
   }
 
   @Override
   public AmplitudeSettingsDto withReference(double levelDbm) {
-    return at(centreHz, bandHz, levelDbm);
+    return at(centreHz, bandHz, seconds, levelDbm);
   }
 
   @Override

@@ -5,6 +5,7 @@ import org.jspecify.annotations.Nullable;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.time.BurstMeasurement;
 import rovnik.core.time.BurstSettings;
+import rovnik.server.live.LookSamples;
 import rovnik.server.modulation.RecordSettings;
 
 /**
@@ -41,6 +42,9 @@ public record BurstSettingsDto(
   static final BurstSettingsDto FIRST =
       new BurstSettingsDto(458.525e6, 500e3, 0.05, 0, null, 0, 0, null, null, null, null, 33);
 
+  /** The widest band of a record. */
+  private static final double RATE_OVER_BAND = 2.5;
+
   /** Bursts near a frequency. */
   public static BurstSettingsDto of(
       double centreHz, double bandHz, double seconds, double referenceDbm) {
@@ -48,11 +52,12 @@ public record BurstSettingsDto(
         centreHz, bandHz, seconds, 0, null, 0, 0, null, null, null, null, referenceDbm);
   }
 
-  private BurstSettingsDto at(double newCentreHz, double newReferenceDbm) {
+  private BurstSettingsDto at(
+      double newCentreHz, double newBandHz, double newSeconds, double newReferenceDbm) {
     return new BurstSettingsDto(
         newCentreHz,
-        bandHz,
-        seconds,
+        newBandHz,
+        newSeconds,
         startSeconds,
         overNoiseDb,
         leastSeconds,
@@ -66,12 +71,18 @@ public record BurstSettingsDto(
 
   @Override
   public BurstSettingsDto ofWhole() {
-    return at(0, referenceLevelDbm);
+    return at(0, bandHz, seconds, referenceLevelDbm);
+  }
+
+  @Override
+  public BurstSettingsDto ofSamples(LookSamples samples, double longest) {
+    double widest = samples.record().sampleRateHz() / RATE_OVER_BAND;
+    return at(samples.centreHz(), Math.min(samples.bandHz(), widest), longest, referenceLevelDbm);
   }
 
   @Override
   public BurstSettingsDto withReference(double levelDbm) {
-    return at(centreHz, levelDbm);
+    return at(centreHz, bandHz, seconds, levelDbm);
   }
 
   @Override

@@ -6,6 +6,7 @@ import rovnik.core.signal.Window;
 import rovnik.core.time.DensityMeasurement;
 import rovnik.core.time.DensitySettings;
 import rovnik.server.config.Choices;
+import rovnik.server.live.LookSamples;
 import rovnik.server.modulation.RecordSettings;
 
 /**
@@ -36,32 +37,32 @@ public record DensitySettingsDto(
   static final DensitySettingsDto FIRST =
       new DensitySettingsDto(458.525e6, 2e6, 0, "hann", 50, 0.05, 0, 0, 33);
 
-  @Override
-  public DensitySettingsDto ofWhole() {
+  private DensitySettingsDto at(double centre, double span, double length, double referenceDbm) {
     return new DensitySettingsDto(
-        0,
-        0,
+        centre,
+        span,
         rbwHz,
         window,
         overlapPercent,
-        seconds,
+        length,
         startSeconds,
         decaySeconds,
-        referenceLevelDbm);
+        referenceDbm);
+  }
+
+  @Override
+  public DensitySettingsDto ofWhole() {
+    return at(0, 0, seconds, referenceLevelDbm);
+  }
+
+  @Override
+  public DensitySettingsDto ofSamples(LookSamples samples, double longest) {
+    return at(0, 0, longest, referenceLevelDbm);
   }
 
   @Override
   public DensitySettingsDto withReference(double levelDbm) {
-    return new DensitySettingsDto(
-        centreHz,
-        spanHz,
-        rbwHz,
-        window,
-        overlapPercent,
-        seconds,
-        startSeconds,
-        decaySeconds,
-        levelDbm);
+    return at(centreHz, spanHz, seconds, levelDbm);
   }
 
   @Override

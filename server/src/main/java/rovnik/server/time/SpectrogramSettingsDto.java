@@ -6,6 +6,7 @@ import rovnik.core.signal.Window;
 import rovnik.core.time.SpectrogramMeasurement;
 import rovnik.core.time.SpectrogramSettings;
 import rovnik.server.config.Choices;
+import rovnik.server.live.LookSamples;
 import rovnik.server.modulation.RecordSettings;
 
 /**
@@ -47,6 +48,11 @@ public record SpectrogramSettingsDto(
   @Override
   public SpectrogramSettingsDto ofWhole() {
     return at(0, 0, WHOLE_SECONDS, referenceLevelDbm);
+  }
+
+  @Override
+  public SpectrogramSettingsDto ofSamples(LookSamples samples, double longest) {
+    return at(0, 0, longest, referenceLevelDbm);
   }
 
   @Override
