@@ -52,6 +52,7 @@ export type Board = Schemas["Board"];
 export type PlaceSettings = Schemas["PlaceSettings"];
 export type NetSettings = Schemas["NetSettings"];
 export type TriggerSettings = Schemas["TriggerSettings"];
+export type ChannelSettings = Schemas["ChannelSettings"];
 export type HopSettings = Schemas["HopSettings"];
 export type SpectrogramSettings = Schemas["SpectrogramSettings"];
 export type DensitySettings = Schemas["DensitySettings"];

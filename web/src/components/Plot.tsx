@@ -105,7 +105,7 @@ export function Plot(props: PlotProps) {
   const live = useRef(props);
   live.current = props;
   const look = props.traces
-    .map((t) => `${t.colour} ${t.dash?.join(",") ?? ""} ${t.width ?? ""}`)
+    .map((t) => `${t.colour} ${t.dash?.join(",") ?? ""} ${t.width ?? ""}${t.bars ? " bars" : ""}`)
     .join("|")
     .concat(props.logarithmic ? " log" : "", props.yUnit, colorScheme);
   return (

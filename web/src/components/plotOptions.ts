@@ -1,4 +1,4 @@
-import type uPlot from "uplot";
+import uPlot from "uplot";
 import { axisOf, cursorOf } from "./cursor";
 import { css, drawOver, drawUnder } from "./plotDraw";
 import { CLOCK, type PlotProps, placeAxis } from "./plotTypes";
@@ -50,8 +50,9 @@ const CLOCK_STEPS = [
   172_800, 604_800, 1_209_600, 2_592_000,
 ];
 
-/** Height below which labels are cut short, pixels. */
-const LOW = 240;
+/** Width of a letter of a label, and what a plot has around the level axis; pixels. */
+const LETTER = 6.6;
+const AROUND_LABEL = 50;
 
 /** How the plot is drawn; what changes without a new plot is read from {@link live}. */
 export function options(live: { current: PlotProps }) {
@@ -100,7 +101,9 @@ export function options(live: { current: PlotProps }) {
         space: 26,
         // A low plot has room for the quantity, not for its plane.
         label: (u: uPlot) =>
-          u.height < LOW ? live.current.yLabel.split(" at ")[0] : live.current.yLabel,
+          live.current.yLabel.length * LETTER > u.height - AROUND_LABEL
+            ? live.current.yLabel.split(" at ")[0]
+            : live.current.yLabel,
         ...(["V", "W", "s", "Hz"].includes(props.yUnit)
           ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
           : {}),
@@ -113,6 +116,7 @@ export function options(live: { current: PlotProps }) {
         stroke: css(`--trace-${t.colour}`),
         width: t.width ?? 1.4,
         dash: t.dash,
+        ...(t.bars ? BARS(css(`--trace-${t.colour}`)) : {}),
         points: { show: false },
         spanGaps: false,
       })),
@@ -152,6 +156,13 @@ export function options(live: { current: PlotProps }) {
   };
   return chosen;
 }
+
+/** Bars from the lower edge on, so that levels in dB have some length, too. */
+const BARS = (colour: string) => ({
+  fill: `${colour}40`,
+  fillTo: (u: uPlot) => u.scales.y.min ?? 0,
+  paths: uPlot.paths.bars?.({ size: [0.7] }),
+});
 
 /** Room for the longest number of the level axis. */
 function axisWidth(values: string[] | null): number {

@@ -10,6 +10,8 @@ export interface PlotTrace {
   colour: number;
   dash?: number[];
   width?: number;
+  /** Values of single things, not of a curve through them. */
+  bars?: boolean;
   /** Offers to take it away. */
   removable?: boolean;
 }

@@ -82,6 +82,8 @@ const COUNTS = new Set([
   "seen",
   "watched",
   "events",
+  "usedChannels",
+  "strongestChannel",
 ]);
 const COUNT_OF_ONE = /^(channels[A-F]|score[12])$/;
 const counted = (id: string) => COUNTS.has(id) || COUNT_OF_ONE.test(id) || id.endsWith(".outside");

@@ -23,7 +23,8 @@ const withGaps = (values: ArrayLike<number>): ArrayLike<number> =>
 
 function traceOf({ series, ...look }: Drawn): PlotTrace {
   const { start, step } = series.axis;
-  return { ...look, startHz: start, stepHz: step, level: withGaps(valuesOf(series)) };
+  const bars = series.axis.quantity === "Channel";
+  return { ...look, startHz: start, stepHz: step, level: withGaps(valuesOf(series)), bars };
 }
 
 function curveOf({ series, label, colour }: Drawn): PlotCurve {
@@ -77,6 +78,9 @@ function extent(all: ArrayLike<number>[]): [number, number] {
   return low < high ? [low, high] : low === high ? [low - 0.5, high + 0.5] : [0, 1];
 }
 
+/** Bars have half a width beside the first and the last place. */
+const around = ([low, high]: [number, number]): [number, number] => [low - 0.5, high + 0.5];
+
 /** A stretch of at least a width around its middle. */
 const atLeast = (width: number, [low, high]: [number, number]): [number, number] =>
   high - low < width ? [(low + high - width) / 2, (low + high + width) / 2] : [low, high];
@@ -117,6 +121,8 @@ export function SeriesPlot(props: {
   const step = coarse ? 5 : 10 ** Math.floor(Math.log10(high - low || 1)) / 2;
   // What is never below 0 needs no room there.
   const least = low >= 0 && !main.unit.startsWith("dB") ? 0 : Number.NEGATIVE_INFINITY;
+  // Shares end at all of it.
+  const most = main.quantity.startsWith("Share") && high <= 100 ? 105 : Number.POSITIVE_INFINITY;
   const plane = main.plane ? ` at ${main.plane}` : "";
   return (
     <Plot
@@ -124,10 +130,10 @@ export function SeriesPlot(props: {
       lead={props.lead}
       traces={traces}
       curves={curves}
-      xRange={zooms.now ?? extent(ends)}
+      xRange={zooms.now ?? (traces[0]?.bars ? around(extent(ends)) : extent(ends))}
       yRange={[
         Math.max(least, Math.floor(low / step) * step - step),
-        Math.ceil(high / step) * step + step,
+        Math.min(most, Math.ceil(high / step) * step + step),
       ]}
       xName={main.axis.quantity}
       xUnit={main.axis.unit}

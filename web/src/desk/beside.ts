@@ -25,6 +25,7 @@ const WHATS: [string, string][] = [
   ["density.history", "History"],
   ["spectrogram.spectrogram", "Spectrogram"],
   ["bursts.table:bursts", "Bursts"],
+  ["channels.table:channels", "Channels"],
 ];
 
 const MARK = "beside.";

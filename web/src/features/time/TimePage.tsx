@@ -5,6 +5,7 @@ import { useKind } from "../modulation/useKind";
 import { AMPLITUDE } from "./amplitude";
 import { AUDIO } from "./audio";
 import { BURSTS } from "./bursts";
+import { CHANNELS } from "./channels";
 import { DENSITY } from "./density";
 import { HOPS } from "./hops";
 import { TIME_KIND_KEY, TIME_KINDS, type TimeMeasurement } from "./kinds";
@@ -22,6 +23,7 @@ const ALL = [
   SPECTROGRAM,
   AMPLITUDE,
   HOPS,
+  CHANNELS,
   AUDIO,
   TRIGGER,
   NETS,

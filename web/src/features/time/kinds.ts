@@ -10,6 +10,7 @@ export type TimeKind =
   | "spectrogram"
   | "amplitude"
   | "hops"
+  | "channels"
   | "audio"
   | "trigger"
   | "nets"
@@ -22,6 +23,7 @@ export const TIME_KINDS: Record<TimeKind, string> = {
   spectrogram: "Spectrogram of any length",
   amplitude: "Amplitude and instant",
   hops: "Hops",
+  channels: "Channels of a band",
   audio: "Listening",
   trigger: "Trigger, without gaps",
   nets: "Which net is it?",

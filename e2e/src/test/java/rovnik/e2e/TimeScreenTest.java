@@ -193,6 +193,35 @@ public class TimeScreenTest extends GeneratorScreen {
     control(FAST_INPUT, "part", "RF output");
   }
 
+  /** The pilot boat and who is on the air beside it, on a scale of channels. */
+  @Test
+  public void stationsBesideThePilotBoat() {
+    control(FAST_INPUT, "part", "aerial on the quay");
+    job("Pilot boat, listening");
+    assertThat(page.getByLabel("Threshold over noise", exact())).isVisible();
+    enter("channels");
+    assertThat(page.getByLabel("Channels apart", exact())).isVisible();
+    enter("centre 164.2M");
+    enter("span 300k");
+    enter("apart 25k");
+    enter("power in 16k");
+    enter("reference -50");
+    start();
+    assertThat(reading("ownLevel")).containsText(words("\u221262\\.\\d+ dBm"));
+    assertThat(reading("upper2")).containsText(words("\u22122[56]\\.\\d+ dBc"));
+    assertThat(page.getByTestId("table-channels")).containsText("164.25 MHz");
+    assertThat(page.getByText(words("2 of 10 others are used: -1, 2")).first()).isVisible();
+    enter("channel 1 164M");
+    assertThat(page.getByText(words("Channel 9 \\(164.2 MHz\\)")).first()).isVisible();
+    enter("neighbours -30");
+    assertThat(page.getByLabel("Neighbours at most", exact())).hasValue("\u221230 dB");
+    assertThat(page.getByTestId("verdict")).containsText("PASS");
+    keepsTheRules();
+    enter("power in 1M");
+    assertThat(page.getByText(words("The power of a channel is taken in")).first()).isVisible();
+    control(FAST_INPUT, "part", "RF output");
+  }
+
   /**
    * The pilot boat's channel: its tone opens the squelch, and what reaches the browser's sound is
    * what was sent.

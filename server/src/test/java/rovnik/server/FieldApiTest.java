@@ -88,6 +88,41 @@ public class FieldApiTest extends BuoyBench {
     return server.json(server.send("POST", "/api/recordings/" + id + "/measure", body), status);
   }
 
+  /** Who is on the air beside the pilot boat: the port two channels above, the tug one below. */
+  @Test
+  public void stationsBesideThePilotBoat() {
+    long fast = add("Fast", "IQ_RECEIVER", server.bench().fastReceiverPort(), "scpi-iq-fast");
+    long input = add("Input", "PART_HOLDER", server.bench().fastInputPort(), "scpi-parts");
+    awaitTrue(() -> state(fast).equals("CONNECTED") && state(input).equals("CONNECTED"));
+    plug(input, "aerial on the quay");
+    start(
+        fast,
+        "channels",
+        "{\"centreHz\":164.2e6,\"spanHz\":300e3,\"channelHz\":25e3,\"bandHz\":16e3,"
+            + "\"seconds\":0.25,\"referenceLevelDbm\":-50,\"mostNeighbourDb\":-70}");
+    awaitTrue(
+        () -> {
+          var reply = server.get("/api/live/i" + fast + "/channels/outcome");
+          return reply.statusCode() == 200
+              && reply.body().contains("2 of 10 others are used: -1, 2.")
+              && value(server.json(reply, 200).get("outcome"), "ownShare") < 80;
+        });
+    JsonNode o = outcome(fast, "channels");
+    within(o, "ownLevel", -62);
+    within(o, "upper2", -88 + 62);
+    assertEquals(value(o, "strongestChannel"), 2.0);
+    JsonNode tug = o.get("tables").get(0).get("rows").get(4).get("cells");
+    assertEquals(tug.get(0).get("value").asDouble(), -1.0);
+    assertEquals(tug.get(2).get("value").asDouble(), -97, 1.2, "with noise 8 dB below");
+    // The limit is 70 dB, and the noise of this receiver is some 43 dB below the boat.
+    assertTrue(verdict(o, "upper1").equals("FAIL"), o.toString());
+    plug(input, "RF output");
+  }
+
+  private static String verdict(JsonNode o, String id) {
+    return reading(o, id).get("verdict").asString();
+  }
+
   /** The crane remote and its neighbour, live, over several looks; then the logger board. */
   @Test
   public void craneRemoteAndLoggerBoard() {

@@ -6,6 +6,7 @@ import rovnik.core.nets.NetMeasurement;
 import rovnik.core.path.ElementKind;
 import rovnik.core.places.PlaceMeasurement;
 import rovnik.core.time.BurstMeasurement;
+import rovnik.core.time.ChannelMeasurement;
 import rovnik.core.time.HopMeasurement;
 import rovnik.core.time.TriggerMeasurement;
 import rovnik.server.bench.InstrumentDto;
@@ -18,6 +19,7 @@ import rovnik.server.jobs.LimitsDto;
 import rovnik.server.jobs.PathDto;
 import rovnik.server.setups.Setups;
 import rovnik.server.time.BurstSettingsDto;
+import rovnik.server.time.ChannelSettingsDto;
 import rovnik.server.time.HopSettingsDto;
 import rovnik.server.time.ListenSettingsDto;
 import rovnik.server.time.NetSettingsDto;
@@ -89,6 +91,12 @@ final class FieldJobs {
         TriggerMeasurement.KIND,
         "When the pilot boat talks",
         json.tree(TriggerSettingsDto.of(164.2e6, 25e3, -80, 0.05, -50)),
+        null);
+    setups.keep(
+        boat.id(),
+        ChannelMeasurement.KIND,
+        "Who else is on the air",
+        json.tree(ChannelSettingsDto.of(164.2e6, 400e3, 25e3, -50)),
         null);
   }
 

@@ -24,6 +24,11 @@ class TimeKinds {
   }
 
   @Bean
+  RecordKind<ChannelSettingsDto> channels(RecordKind.Parts parts) {
+    return new RecordKind<>(ChannelSettingsDto.FIRST, List.of(), parts);
+  }
+
+  @Bean
   RecordKind<ListenSettingsDto> audio(RecordKind.Parts parts) {
     return new RecordKind<>(ListenSettingsDto.FIRST, List.of(), parts);
   }

@@ -251,6 +251,17 @@ public final class Truth {
   public static final double PILOT_EVERY_SECONDS = 2.2;
   public static final double PILOT_TALKS_SECONDS = 1.4;
 
+  /** Who else an aerial on the quay hears near the pilot boat; its channels are 25 kHz apart. */
+  public static final double PORT_HZ = 164.25e6;
+
+  public static final double PORT_DBM = -88;
+  public static final double TUG_HZ = 164.175e6;
+  public static final double TUG_DBM = -97;
+  public static final double TUG_EVERY_SECONDS = 5;
+  public static final double TUG_TALKS_SECONDS = 1;
+  public static final double OTHER_VOICES_TONE_HZ = 700;
+  public static final double OTHER_VOICES_DEVIATION_HZ = 2000;
+
   /** Logger board: bursts over its regulator, as a probe has them. */
   public static final double LOGGER_HZ = 212e6;
 
