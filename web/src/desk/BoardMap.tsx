@@ -106,7 +106,7 @@ export function BoardMap(props: {
       );
   const point = (e: MouseEvent<SVGSVGElement>) => {
     const matrix = e.currentTarget.getScreenCTM();
-    if (!matrix || !picture) {
+    if (!matrix || !picture?.onPlace) {
       return;
     }
     const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(matrix.inverse());
@@ -139,7 +139,7 @@ export function BoardMap(props: {
         viewBox={`${-MARGIN} 0 ${width + 2 * MARGIN} ${height + MARGIN}`}
         role="img"
         data-photo={photo ? "" : undefined}
-        data-points={picture ? "" : undefined}
+        data-points={picture?.onPlace ? "" : undefined}
         onClick={point}
       >
         <title>{`${title}: ${places.map((p) => `${p.name} ${words(p.level)} ${unit}`).join(", ")}`}</title>

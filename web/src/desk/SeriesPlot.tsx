@@ -15,6 +15,9 @@ export interface Drawn {
 
 const even = (s: SeriesHead) => s.x === null && !s.axis.logarithmic;
 
+/** What is counted: between two of them there is nothing. */
+const SINGLE = new Set(["Channel", "Place"]);
+
 /** Where there is no value there is a gap, not a line across it. */
 const withGaps = (values: ArrayLike<number>): ArrayLike<number> =>
   Array.prototype.some.call(values, Number.isNaN)
@@ -23,7 +26,7 @@ const withGaps = (values: ArrayLike<number>): ArrayLike<number> =>
 
 function traceOf({ series, ...look }: Drawn): PlotTrace {
   const { start, step } = series.axis;
-  const bars = series.axis.quantity === "Channel";
+  const bars = SINGLE.has(series.axis.quantity);
   return { ...look, startHz: start, stepHz: step, level: withGaps(valuesOf(series)), bars };
 }
 

@@ -6,8 +6,8 @@ export interface BoardPicture {
   url: string | null;
   widthMetres: number;
   heightMetres: number;
-  /** A place was pointed at: a new one, or one that is there by its name. */
-  onPlace: (acrossMetres: number, upMetres: number, name?: string) => unknown;
+  /** A place was pointed at: a new one, or one that is there by its name; nobody cares without. */
+  onPlace?: (acrossMetres: number, upMetres: number, name?: string) => unknown;
 }
 
 export const BoardContext = createContext<BoardPicture | undefined>(undefined);

@@ -42,7 +42,7 @@ const EYES: Record<string, { at: string; part?: "re" | "im" }> = {
 };
 
 /** All series of data that share the axis of the main one. */
-const ALL = "all";
+export const ALL = "all";
 
 interface Drawing {
   look: Look;

@@ -4,10 +4,11 @@ import { type ReactNode, useState } from "react";
 import { api, type Outcome, type Run, type Tiles } from "../../api/client";
 import { go } from "../../app/router";
 import { ConfirmButton } from "../../components/ConfirmButton";
+import { later } from "../../components/later";
 import { ResultTableView } from "../../components/ResultTableView";
 import { signed } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
-import { OutcomeTile, whatsOf } from "../../desk/catalogue";
+import { ALL, OutcomeTile, viewsOf, whatsOf } from "../../desk/catalogue";
 import { factWords, mainOf, tablesOf } from "../../desk/outcomes";
 import { formatValue } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";
@@ -15,13 +16,18 @@ import { TilesSentence } from "../../desk/TilesSentence";
 import { useTiles } from "../../desk/tiles";
 import classes from "./RunsPage.module.css";
 
-/** All traces first, then each thing by itself. */
+const RunBoard = later(async () => (await import("./RunBoard")).RunBoard);
+
+/** All traces first where they are curves, then each thing by itself in the way that suits it best. */
 function firstTiles(o: Outcome): Tiles {
-  const whats = whatsOf(o);
-  const tile = (i: number) => ({
-    what: whats[Math.min(i, whats.length - 1)]?.value ?? "readings",
-    view: "curve",
-  });
+  const main = mainOf(o);
+  const curves = main !== undefined && viewsOf(main)[0] === "curve";
+  const whats = whatsOf(o).filter((w) => curves || w.value !== ALL);
+  const tile = (i: number) => {
+    const what = whats[Math.min(i, whats.length - 1)]?.value ?? "readings";
+    const series = o.series.find((s) => s.id === what);
+    return { what, view: (series && viewsOf(series)[0]) ?? "curve" };
+  };
   return { count: 1, tiles: [0, 1, 2, 3, 4, 5].map(tile) };
 }
 
@@ -62,6 +68,21 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
   const [wrong, setWrong] = useState("");
   const main = mainOf(outcome);
   const desk = useTiles(`run-${outcome.kind}`, firstTiles(outcome));
+
+  const tiles = (
+    <TileGrid>
+      {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
+        <OutcomeTile
+          // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
+          key={place}
+          place={place}
+          tile={tile}
+          look={{ outcome, name: summary.name }}
+          onChange={(part) => desk.setTile(place, part)}
+        />
+      ))}
+    </TileGrid>
+  );
 
   const describe = async () => {
     if (name === summary.name && note === summary.note) {
@@ -151,18 +172,11 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
       ))}
       <TilesSentence desk={desk} />
       <div className={desk.tiles.count > 2 ? classes.many : classes.single}>
-        <TileGrid>
-          {desk.tiles.tiles.slice(0, desk.tiles.count).map((tile, place) => (
-            <OutcomeTile
-              // biome-ignore lint/suspicious/noArrayIndexKey: tiles are known by their place
-              key={place}
-              place={place}
-              tile={tile}
-              look={{ outcome, name: summary.name }}
-              onChange={(part) => desk.setTile(place, part)}
-            />
-          ))}
-        </TileGrid>
+        {outcome.series.some((s) => s.axis.quantity === "Place") ? (
+          <RunBoard jobId={jobId}>{tiles}</RunBoard>
+        ) : (
+          tiles
+        )}
       </div>
       {tablesOf(outcome).map((t) => (
         <ResultTableView key={t.id} table={t} />

@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { useBoard } from "./BoardAround";
+import { useBoard } from "../../desk/useBoard";
 
 const FIRST_WIDTH_METRES = 0.1;
 const LINK = { borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem" };
@@ -11,7 +11,7 @@ const LINK = { borderBottom: "1.5px dotted var(--ink-soft)", fontSize: "0.92rem"
 /** The photograph that the places lie on, and how wide what it shows is. */
 export function BoardPhoto({ job }: { job: Job }) {
   const queries = useQueryClient();
-  const board = useBoard(job).data?.board ?? null;
+  const { board } = useBoard(job.id);
   const [wrong, setWrong] = useState("");
   const url = `/api/jobs/${job.id}/board`;
   const act = async (work: () => Promise<unknown>) => {

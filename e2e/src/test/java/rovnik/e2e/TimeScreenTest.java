@@ -511,6 +511,14 @@ public class TimeScreenTest extends GeneratorScreen {
     wide.press("Enter");
     assertThat(wide).hasValue("90 mm");
     keepsTheRules();
+    // What was kept lies on the photograph, too, and a click on it moves nothing.
+    button("Runs").click();
+    page.getByText("board at 212 MHz").first().click();
+    Locator kept = page.locator("svg[data-photo]").first();
+    assertThat(kept.locator("circle")).hasCount(2);
+    assertThat(kept.locator("image")).hasAttribute("width", "90");
+    assertThat(page.locator("svg[data-points]")).hasCount(0);
+    keepsTheRules();
     control(PROBE_PLACE, "part", "regulator");
     control(FAST_INPUT, "part", "RF output");
   }
