@@ -92,7 +92,7 @@ public final class ToneInterpolator {
   }
 
   /** The same without the noise that lies under the line, of this mean level. */
-  double offsetPoints(float[] levelDb, int top, double floorDb) {
+  public double offsetPoints(float[] levelDb, int top, double floorDb) {
     if (reach > 0) {
       if (top < reach || top + reach >= levelDb.length) {
         return 0;
@@ -153,7 +153,7 @@ public final class ToneInterpolator {
   }
 
   /** How fast the levels' difference that tells the offset changes with it, dB a point. */
-  double slopeDb(double offset) {
+  public double slopeDb(double offset) {
     double h = 0.005;
     return Math.abs(differenceDb(offset + h, offset) - differenceDb(offset - h, offset)) / (2 * h);
   }
@@ -183,7 +183,7 @@ public final class ToneInterpolator {
   }
 
   /** Height of the line at the lower of these. */
-  double tellerAmplitude(double offset) {
+  public double tellerAmplitude(double offset) {
     double[] at = tellers(offset);
     return Math.min(amplitude(at[0]), amplitude(at[1]));
   }

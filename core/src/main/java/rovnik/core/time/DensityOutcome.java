@@ -63,6 +63,9 @@ final class DensityOutcome {
   private final float[] lowest;
   private final List<Presence> presences;
 
+  /** Where between points each of them is. */
+  private final List<HighestLine> lines;
+
   DensityOutcome(
       DensitySettings settings,
       IqRecord record,
@@ -98,6 +101,13 @@ final class DensityOutcome {
     gather(kept);
     this.highest = history.highest();
     this.presences = new PresenceFinder(spectra, highest, factor, kept, noise()).find();
+    this.lines =
+        presences.stream()
+            .map(
+                p ->
+                    HighestLine.of(
+                        layout, highest, mean, p.point(), noise(), spectra.frames(), p.frames()))
+            .toList();
   }
 
   private void gather(short[] kept) {
@@ -156,8 +166,8 @@ final class DensityOutcome {
           String.format(
               Locale.ROOT,
               " Strongest: %s, %.1f %s, there for %.3g %% of the time.",
-              Frequency.ofHertz(Math.rint(hz[p.point()])),
-              db(p.power()) + addDb[p.point()],
+              Frequency.ofHertz(Math.rint(hz(p))),
+              level(p),
               unit(),
               percent(p)));
     }
@@ -183,6 +193,18 @@ final class DensityOutcome {
     return record.calibrated() ? "dBm" : "dBFS";
   }
 
+  private HighestLine line(Presence p) {
+    return lines.get(presences.indexOf(p));
+  }
+
+  private double level(Presence p) {
+    return db(p.power()) + addDb[p.point()] + line(p).lossDb();
+  }
+
+  private double hz(Presence p) {
+    return hz[p.point()] + line(p).offsetPoints() * layout.stepHz();
+  }
+
   private static double db(double power) {
     return 10 * Math.log10(power + 1e-30);
   }
@@ -196,25 +218,23 @@ final class DensityOutcome {
     double sure = certainty.fullSeconds();
     if (!presences.isEmpty()) {
       Presence p = presences.get(0);
-      double noise = Math.sqrt(2 * noise() / p.power());
+      HighestLine line = lines.get(0);
       out.add(
           maker.level(
               "highestLevel",
               "Highest level",
-              db(p.power()) + addDb[p.point()],
+              level(p),
               unit(),
-              4.34 * noise,
+              line.levelStandardDb(),
               Limit.NONE,
               withShort(marks, p)));
       out.add(
           maker.reading(
               "highestFrequency",
               "Where the highest level is",
-              hz[p.point()],
+              hz(p),
               "Hz",
-              new UncertaintyBudget()
-                  .rectangular("reference", Double.isNaN(relative) ? 0 : relative * hz[p.point()])
-                  .rectangular("point", layout.rbwHz() / 2),
+              line.frequency(Double.isNaN(relative) ? 0 : relative * hz(p), layout.stepHz()),
               Limit.NONE,
               marks));
       out.add(
@@ -340,9 +360,9 @@ final class DensityOutcome {
       rows.add(
           new Row(
               List.of(
-                  Cell.of(hz[p.point()]),
-                  Cell.of(db(p.power()) + addDb[p.point()]),
-                  Cell.of(db(mean[p.point()]) + addDb[p.point()]),
+                  Cell.of(hz(p)),
+                  Cell.of(level(p)),
+                  Cell.of(db(mean[p.point()]) + addDb[p.point()] + line(p).lossDb()),
                   Cell.of(percent(p)),
                   Cell.of(p.runs()),
                   Cell.of(p.longest() * spectra.stepSeconds()),

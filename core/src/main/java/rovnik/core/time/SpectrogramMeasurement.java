@@ -1,9 +1,11 @@
 package rovnik.core.time;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.hipparchus.util.KthSelector;
 import rovnik.core.Refusal;
 import rovnik.core.limits.Limit;
 import rovnik.core.modulation.CarrierReadings;
@@ -300,6 +302,12 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       rows.add(seconds, power, sum * whole);
     }
 
+    /** Mean power of noise at a point, where less than half of them hold more. */
+    private double noise() {
+      double[] sorted = mean.clone();
+      return new KthSelector().select(sorted, null, sorted.length / 2) / spectra;
+    }
+
     private Outcome outcome(IqRecord record, MeasurementContext context) {
       PlaneFrequencies at =
           PlaneFrequencies.of(
@@ -313,7 +321,10 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       total *= layout.stepHz() / layout.enbwHz();
       String unit = record.calibrated() ? "dBm" : "dBFS";
       PlaneReadings maker = new CarrierReadings(record, context, layout.offsetHz(top)).maker();
-      double level = db(most) + at.addDb()[top];
+      double[] means = Arrays.stream(mean).map(m -> m / spectra).toArray();
+      HighestLine line = HighestLine.of(layout, highest, means, top, noise(), spectra, spectra);
+      double level = db(most) + at.addDb()[top] + line.lossDb();
+      double hz = at.hz()[top] + line.offsetPoints() * layout.stepHz();
       String summary =
           String.format(
               Locale.ROOT,
@@ -323,7 +334,7 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
               Seconds.words(seen),
               rows.rows(),
               Seconds.words(rows.rowSeconds()),
-              Frequency.ofHertz(Math.rint(at.hz()[top])),
+              Frequency.ofHertz(Math.rint(hz)),
               level,
               unit,
               Seconds.words(mostAt));
@@ -333,13 +344,14 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
           summary,
           series(record, context, at, unit),
           List.of(),
-          readings(maker, at.hz()[top], level, db(total), unit, context),
+          readings(maker, line, hz, level, db(total), unit, context),
           List.copyOf(maker.levelMarks()),
           List.of());
     }
 
     private List<Reading> readings(
         PlaneReadings maker,
+        HighestLine line,
         double hz,
         double level,
         double wholeLevel,
@@ -349,16 +361,22 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
       double clock = Double.isNaN(relative) ? 0 : relative;
       List<String> marks = maker.levelMarks();
       List<Reading> out = new ArrayList<>();
-      out.add(maker.level("highestLevel", "Highest level", level, unit, 0, Limit.NONE, marks));
+      out.add(
+          maker.level(
+              "highestLevel",
+              "Highest level",
+              level,
+              unit,
+              line.levelStandardDb(),
+              Limit.NONE,
+              marks));
       out.add(
           maker.reading(
               "highestFrequency",
               "Where it is",
               hz,
               "Hz",
-              new UncertaintyBudget()
-                  .rectangular("reference", clock * hz)
-                  .rectangular("point", layout.rbwHz() / 2),
+              line.frequency(clock * hz, layout.stepHz()),
               Limit.NONE,
               marks));
       out.add(
