@@ -10,7 +10,6 @@ import { ResultTableView } from "../components/ResultTableView";
 import { formatClock, formatEngineering, formatHertz, formatMoment } from "../components/units";
 import { BESIDE, BesideContext, besideOf, useDrawnBand } from "./beside";
 import classes from "./Desk.module.css";
-import { Matrix } from "./Matrix";
 import { alike, dataOf, linesLast, mainOf } from "./outcomes";
 import { usePlacing, useSharedZooms } from "./placing";
 import { ReadingColumn } from "./ReadingColumn";
@@ -19,6 +18,7 @@ import { SharesTable } from "./SharesTable";
 import { TileFrame } from "./TileGrid";
 
 // Few looks draw these: their code is fetched when one does.
+const Matrix = later(async () => (await import("./Matrix")).Matrix);
 const ComplexPlane = later(async () => (await import("./ComplexPlane")).ComplexPlane);
 const BesideTile = later(async () => (await import("./BesideTile")).BesideTile);
 const BoardMap = later(async () => (await import("./BoardMap")).BoardMap);
