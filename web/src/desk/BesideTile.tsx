@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useContext, useEffect, useRef } from "react";
+import { useContext, useEffect } from "react";
 import type { Tile } from "../api/client";
 import { api } from "../api/client";
 import { readFrame } from "../api/frames";
@@ -12,18 +12,21 @@ import { showBand } from "./useBeside";
 /** The same samples are not looked at more often. */
 const PAUSE_MILLIS = 250;
 
+/** What was asked of a look, by any tile. */
+const asked = new WeakMap<object, Set<string>>();
+
 /** What another kind of measurement shows of the newest samples. */
 function useLookBeside(beside: Beside, kind: string) {
   const { url, look } = beside;
   const settings = besideSettings(kind, beside);
-  const asked = useRef<object | null>(null);
+  const question = JSON.stringify([url, kind, settings]);
   const query = useQuery({
-    queryKey: ["beside", url, kind, settings],
+    queryKey: ["beside", question],
     enabled: look !== null,
     retry: false,
     placeholderData: (before) => before,
     queryFn: async () => {
-      asked.current = look;
+      look && asked.set(look, (asked.get(look) ?? new Set<string>()).add(question));
       const reply = await api.frame(`${url}/beside/${kind}`, settings);
       const { header, arrays } = readFrame(reply);
       return { outcome: header.outcome, arrays };
@@ -31,12 +34,14 @@ function useLookBeside(beside: Beside, kind: string) {
   });
   const { isFetching, refetch } = query;
   useEffect(() => {
-    if (isFetching || look === null || look === asked.current) {
+    if (isFetching || look === null || asked.get(look)?.has(question)) {
       return;
     }
-    const timer = setTimeout(() => refetch(), PAUSE_MILLIS);
+    const timer = setTimeout(() => {
+      asked.get(look)?.has(question) || refetch();
+    }, PAUSE_MILLIS);
     return () => clearTimeout(timer);
-  }, [isFetching, look, refetch]);
+  }, [isFetching, look, question, refetch]);
   return query;
 }
 

@@ -34,7 +34,9 @@ export function useBeside(
 ): Beside {
   const { take } = own;
   const [low, high] = own.span ?? [];
-  const [band, setBand] = useState<Band | null>(null);
+  const [drawn, setDrawn] = useState<{ url: string; band: Band | null }>({ url, band: null });
+  // Another source is at another frequency.
+  const band = drawn.url === url ? drawn.band : null;
   useCommands([
     {
       name: "draw band",
@@ -50,7 +52,8 @@ export function useBeside(
       },
     },
   ]);
-  const draw = (wanted: Band | null) => (wanted && take ? take(wanted) : setBand(wanted));
+  const draw = (wanted: Band | null) =>
+    wanted && take ? take(wanted) : setDrawn({ url, band: wanted });
   // biome-ignore lint/correctness/useExhaustiveDependencies: draw is as old as take
   return useMemo(() => {
     const span: Band | null = low === undefined || high === undefined ? null : [low, high];

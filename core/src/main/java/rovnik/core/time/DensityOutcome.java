@@ -356,11 +356,13 @@ final class DensityOutcome {
 
   private ResultTable there() {
     List<Row> rows = new ArrayList<>();
+    // To about a hundredth of the RBW, which is as good as many of them are known.
+    double digit = Math.pow(10, Math.floor(Math.log10(layout.rbwHz() / 40)));
     for (Presence p : presences) {
       rows.add(
           new Row(
               List.of(
-                  Cell.of(hz(p)),
+                  Cell.of(Math.rint(hz(p) / digit) * digit),
                   Cell.of(level(p)),
                   Cell.of(db(mean[p.point()]) + addDb[p.point()] + line(p).lossDb()),
                   Cell.of(percent(p)),
