@@ -5,8 +5,8 @@ import { api } from "../api/client";
 import { readFrame } from "../api/frames";
 import { formatHertz } from "../components/units";
 import { type Beside, BesideContext, type besideOf, besideSettings, inBand } from "./beside";
-import { LookTile, type LookTileProps } from "./catalogue";
 import classes from "./Desk.module.css";
+import { LookTile, type LookTileProps } from "./OutcomeTile";
 import { showBand } from "./useBeside";
 
 /** The same samples are not looked at more often. */

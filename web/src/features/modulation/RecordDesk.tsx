@@ -4,9 +4,9 @@ import type { CarrierDescription, Finding, Job, Outcome } from "../../api/client
 import { useStats } from "../../api/live";
 import { later } from "../../components/later";
 import { type Beside, BesideContext } from "../../desk/beside";
-import { OutcomeTile } from "../../desk/catalogue";
 import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
+import { OutcomeTile } from "../../desk/OutcomeTile";
 import { type Placing, PlacingContext } from "../../desk/placing";
 import { ReadingColumn } from "../../desk/ReadingColumn";
 import { TileGrid } from "../../desk/TileGrid";

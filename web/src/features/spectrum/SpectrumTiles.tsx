@@ -1,7 +1,7 @@
 import type { Tiles } from "../../api/client";
 import { later } from "../../components/later";
-import { OutcomeTile, TileChoice, whatsOf } from "../../desk/catalogue";
 import classes from "../../desk/Desk.module.css";
+import { OutcomeTile, TileChoice, whatsOf } from "../../desk/OutcomeTile";
 import { TileFrame, TileGrid } from "../../desk/TileGrid";
 import type { TileDesk } from "../../desk/tiles";
 import { LivePlot, type LivePlotProps, levelRange } from "./LivePlot";

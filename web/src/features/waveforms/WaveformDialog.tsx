@@ -10,8 +10,8 @@ import {
 import { QuantityField } from "../../components/QuantityField";
 import { formatHertz } from "../../components/units";
 import { Choice } from "../../desk/Choice";
-import { OutcomeTile } from "../../desk/catalogue";
 import deskClasses from "../../desk/Desk.module.css";
+import { OutcomeTile } from "../../desk/OutcomeTile";
 import { formatValue } from "../../desk/ReadingColumn";
 import { RefusedSwitch } from "../../desk/RefusedSwitch";
 import { useControls } from "../../desk/useControls";

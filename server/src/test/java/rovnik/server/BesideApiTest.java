@@ -97,6 +97,17 @@ public class BesideApiTest extends GeneratorBench {
     assertTrue(reply.length > 4 + length + 1000, reply.length + " bytes");
   }
 
+  /** What cannot be demodulated is seen all the same, and is not of an earlier record. */
+  @Test
+  public void theSamplesOfWhatIsRefused() {
+    pulses("single-carrier", "{\"centreHz\":458.525e6,\"symbols\":200,\"referenceLevelDbm\":5}");
+    JsonNode look = server.json(server.get(live("single-carrier", "/outcome")), 200);
+    assertTrue(!look.get("view").get("refused").asString().isEmpty(), look.get("view").toString());
+    JsonNode o = beside("single-carrier", "amplitude", WHOLE, 200).get("outcome");
+    assertTrue(o.get("marks").isEmpty(), o.get("marks").toString());
+    assertTrue(reading(o, "meanLevel").get("marks").isEmpty(), o.toString());
+  }
+
   /** A recording has its samples, too: the same as measured by itself. */
   @Test
   public void aRecordingsSamples() {

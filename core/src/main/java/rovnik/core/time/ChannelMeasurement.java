@@ -3,7 +3,6 @@ package rovnik.core.time;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
@@ -13,7 +12,7 @@ import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.units.Frequency;
 
 /** A station and its neighbours on a scale of channels: who is there, how strong, how often. */
-public final class ChannelMeasurement extends StretchMeasurement {
+public final class ChannelMeasurement extends SpanMeasurement {
   public static final String KIND = "channels";
   public static final String TITLE = "Channels";
 
@@ -30,18 +29,8 @@ public final class ChannelMeasurement extends StretchMeasurement {
   private final ChannelSettings settings;
 
   public ChannelMeasurement(ChannelSettings settings) {
-    super(
-        KIND,
-        TITLE,
-        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
-        settings.seconds(),
-        settings.words());
+    super(KIND, TITLE, settings.spanHz(), USUAL_SPAN, settings.seconds(), settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String bandField() {
-    return "spanHz";
   }
 
   @Override

@@ -3,7 +3,6 @@ package rovnik.core.time;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
@@ -11,7 +10,7 @@ import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.units.Frequency;
 
 /** From a record to how often each frequency had which level, and when. */
-public final class DensityMeasurement extends StretchMeasurement {
+public final class DensityMeasurement extends SpanMeasurement {
   public static final String KIND = "density";
   public static final String TITLE = "Density";
 
@@ -29,18 +28,8 @@ public final class DensityMeasurement extends StretchMeasurement {
   private final DensitySettings settings;
 
   public DensityMeasurement(DensitySettings settings) {
-    super(
-        KIND,
-        TITLE,
-        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
-        settings.seconds(),
-        settings.words());
+    super(KIND, TITLE, settings.spanHz(), USUAL_SPAN, settings.seconds(), settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String bandField() {
-    return "spanHz";
   }
 
   @Override

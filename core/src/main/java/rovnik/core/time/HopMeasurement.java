@@ -3,7 +3,6 @@ package rovnik.core.time;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Window;
@@ -16,7 +15,7 @@ import rovnik.core.units.Seconds;
  * From one record after the other to who hops where: channels, how long each stays, when the next
  * comes.
  */
-public final class HopMeasurement extends StretchMeasurement {
+public final class HopMeasurement extends SpanMeasurement {
   public static final String KIND = "hops";
   public static final String TITLE = "Hops";
 
@@ -36,18 +35,8 @@ public final class HopMeasurement extends StretchMeasurement {
   private final HopSettings settings;
 
   public HopMeasurement(HopSettings settings) {
-    super(
-        KIND,
-        TITLE,
-        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
-        settings.seconds(),
-        settings.words());
+    super(KIND, TITLE, settings.spanHz(), USUAL_SPAN, settings.seconds(), settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String bandField() {
-    return "spanHz";
   }
 
   @Override

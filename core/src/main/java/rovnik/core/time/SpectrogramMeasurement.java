@@ -11,7 +11,6 @@ import rovnik.core.limits.Limit;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Digesting;
 import rovnik.core.modulation.RecordStretch;
-import rovnik.core.modulation.StretchMeasurement;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Fact;
 import rovnik.core.result.Outcome;
@@ -28,7 +27,7 @@ import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /** From a record of any length to its level over frequency and time. */
-public final class SpectrogramMeasurement extends StretchMeasurement {
+public final class SpectrogramMeasurement extends SpanMeasurement {
   public static final String KIND = "spectrogram";
   public static final String TITLE = "Spectrogram";
   private static final long BLOCK = 1 << 22;
@@ -50,18 +49,8 @@ public final class SpectrogramMeasurement extends StretchMeasurement {
   private final SpectrogramSettings settings;
 
   public SpectrogramMeasurement(SpectrogramSettings settings) {
-    super(
-        KIND,
-        TITLE,
-        settings.spanHz() == 0 ? USUAL_SPAN : settings.spanHz(),
-        settings.seconds(),
-        settings.words());
+    super(KIND, TITLE, settings.spanHz(), USUAL_SPAN, settings.seconds(), settings.words());
     this.settings = settings;
-  }
-
-  @Override
-  public String bandField() {
-    return "spanHz";
   }
 
   @Override

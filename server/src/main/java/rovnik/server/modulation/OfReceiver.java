@@ -39,6 +39,9 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
 
   private static final double AFTER_OVERLOAD_DB = 10;
 
+  private static final String OVERLOAD = "overload";
+  private static final String TRIPPED = "input protection tripped";
+
   protected final RecordKind<S> kind;
   protected final long instrument;
   protected final BenchService bench;
@@ -142,10 +145,10 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
   protected static List<String> marks(IqReceiver receiver, boolean overload) {
     List<String> marks = new ArrayList<>();
     if (overload) {
-      marks.add("overload");
+      marks.add(OVERLOAD);
     }
     if (receiver.protectionTripped()) {
-      marks.add("input protection tripped");
+      marks.add(TRIPPED);
     }
     return marks;
   }
@@ -224,11 +227,22 @@ abstract class OfReceiver<S extends RecordSettings<S>> implements Measuring<S> {
             r -> {
               Plan with = plan(settings, job);
               return new LookSamples(
-                  r,
-                  context(with, l.outcome().marks()),
-                  settings.centreHz(),
-                  with.measurement().bandHz());
+                  r, context(with, ofSamples(l)), settings.centreHz(), with.measurement().bandHz());
             });
+  }
+
+  /** What spoiled the newest samples, whatever the last result was of. */
+  private static List<String> ofSamples(RecordLook look) {
+    boolean ofResult = look.refused().isEmpty();
+    List<String> told = look.outcome().marks();
+    List<String> marks = new ArrayList<>();
+    if (look.record().overload() || ofResult && told.contains(OVERLOAD)) {
+      marks.add(OVERLOAD);
+    }
+    if (ofResult && told.contains(TRIPPED)) {
+      marks.add(TRIPPED);
+    }
+    return marks;
   }
 
   /** Samples that a run keeps with it; null for none. */
