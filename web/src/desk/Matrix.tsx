@@ -27,10 +27,11 @@ export function shade(share: number): [number, number, number] {
 
 const FINE = 256;
 
-/** Red, green and blue of so many steps of the range. */
-const COLOURS = Uint8ClampedArray.from(
-  Array.from({ length: FINE }, (_, i) => shade(i / (FINE - 1))).flat(),
-);
+/** Pixels of so many steps of the range, as a little-endian canvas has them. */
+const COLOURS = Uint32Array.from({ length: FINE }, (_, i) => {
+  const [red, green, blue] = shade(i / (FINE - 1));
+  return (255 << 24) | (blue << 16) | (green << 8) | red;
+});
 
 /** Where between the ends of the range a value lies; what is 0 has no place over decades. */
 export function shareOf(value: number, range: [number, number], decades = false): number {
@@ -85,10 +86,13 @@ function draw(c: HTMLCanvasElement, props: Props, dark: boolean) {
     return;
   }
   const width = Math.min(points, 1024);
-  c.width = width;
-  c.height = rows.length;
+  // A canvas that is given a size anew, even the same one, is made anew.
+  if (c.width !== width || c.height !== rows.length) {
+    c.width = width;
+    c.height = rows.length;
+  }
   const image = ctx.createImageData(width, rows.length);
-  const { data } = image;
+  const pixels = new Uint32Array(image.data.buffer);
   let at = 0;
   for (const row of rows) {
     for (let x = 0; x < width; x++) {
@@ -98,11 +102,7 @@ function draw(c: HTMLCanvasElement, props: Props, dark: boolean) {
         most = Math.max(most, row[i]);
       }
       const share = within(shareOf(most, range, decades)) || 0;
-      const step = 3 * Math.round((dark ? 1 - share : share) * (FINE - 1));
-      data[at++] = COLOURS[step];
-      data[at++] = COLOURS[step + 1];
-      data[at++] = COLOURS[step + 2];
-      data[at++] = 255;
+      pixels[at++] = COLOURS[Math.round((dark ? 1 - share : share) * (FINE - 1))];
     }
   }
   ctx.putImageData(image, 0, 0);

@@ -5,6 +5,7 @@ import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.RecordStretch;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
+import rovnik.core.signal.Window;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.units.Frequency;
@@ -26,6 +27,11 @@ public final class DensityMeasurement extends SpanMeasurement {
   private static final double USUAL_SPAN = 1e6;
 
   private final DensitySettings settings;
+
+  /**
+   * Of the look before: it takes longer than the spectra, and is the same with the same windows.
+   */
+  private volatile SureEvents sure = SureEvents.of(1, Window.HANN, 1, 1);
 
   public DensityMeasurement(DensitySettings settings) {
     super(KIND, TITLE, settings.spanHz(), USUAL_SPAN, settings.seconds(), settings.words());
@@ -65,7 +71,9 @@ public final class DensityMeasurement extends SpanMeasurement {
           "overlapPercent",
           "These are more than 2,000,000 spectra. Take less overlap, a finer RBW or a shorter result.");
     }
-    return new DensityOutcome(settings, record, context, spectra, near, stretch.startSeconds())
+    sure = sure.or(fs, layout.window(), layout.windowLength(), hop);
+    return new DensityOutcome(
+            settings, record, context, spectra, sure, near, stretch.startSeconds())
         .outcome();
   }
 }

@@ -28,16 +28,11 @@ import rovnik.core.units.Seconds;
 
 /** Density, history, traces, what was there and what is sure to be seen. */
 final class DensityOutcome {
-  /** What an event may read low by, in the table of what is sure. */
-  private static final double[] LOSSES_DB = {0, 1, 3, 6, 10, 20};
-
   /** Spectra that are added up in single precision. */
   private static final int TOGETHER = 64;
 
   /** What may read so low may be missed. */
   private static final double MISSED_DB = 30;
-
-  private static final double MUCH_OVERLAP = 0.1;
 
   /** Levels of single spectra that are remembered until it is known which of them matter. */
   private static final int MOST_KEPT = 1 << 23;
@@ -50,6 +45,7 @@ final class DensityOutcome {
   private final double startSeconds;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
+  private final SureEvents sure;
   private final EventCertainty certainty;
   private final int points;
   private final double[] hz;
@@ -71,6 +67,7 @@ final class DensityOutcome {
       IqRecord record,
       MeasurementContext context,
       FrameSpectra spectra,
+      SureEvents sure,
       double centreOffsetHz,
       double startSeconds) {
     this.settings = settings;
@@ -81,9 +78,8 @@ final class DensityOutcome {
     this.startSeconds = startSeconds;
     this.carrier = new CarrierReadings(record, context, centreOffsetHz);
     this.maker = carrier.maker();
-    this.certainty =
-        new EventCertainty(
-            layout.sampleRateHz(), layout.window(), layout.windowLength(), spectra.hop());
+    this.sure = sure;
+    this.certainty = sure.certainty();
     this.points = layout.points();
     PlaneFrequencies at =
         PlaneFrequencies.of(record, context, layout.offsetHz(0), layout.stepHz(), points);
@@ -351,7 +347,7 @@ final class DensityOutcome {
   }
 
   private List<ResultTable> tables() {
-    return List.of(there(), sure());
+    return List.of(there(), sure.table());
   }
 
   private ResultTable there() {
@@ -389,40 +385,5 @@ final class DensityOutcome {
     double longest = p.longest() * spectra.stepSeconds();
     double loss = longest >= certainty.fullSeconds() ? 0 : certainty.lossDb(longest);
     return loss > MISSED_DB ? Cell.of("some missed") : Cell.of(loss);
-  }
-
-  /** What is sure to be seen, and what would be with other settings. */
-  private ResultTable sure() {
-    double fs = layout.sampleRateHz();
-    int length = layout.windowLength();
-    int half = Math.max(SpectrumLayout.SHORTEST_WINDOW, length / 2);
-    int halfHop = Math.max(1, (int) ((long) spectra.hop() * half / length));
-    EventCertainty wider = new EventCertainty(fs, layout.window(), half, halfHop);
-    int closeHop = Math.min(spectra.hop(), Math.max(1, (int) (length * MUCH_OVERLAP)));
-    EventCertainty closer = new EventCertainty(fs, layout.window(), length, closeHop);
-    List<Row> rows = new ArrayList<>();
-    for (double loss : LOSSES_DB) {
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(loss),
-                  Cell.of(shortest(certainty, loss)),
-                  Cell.of(shortest(wider, loss)),
-                  Cell.of(shortest(closer, loss))),
-              Verdict.NONE));
-    }
-    return new ResultTable(
-        "sure",
-        "What is sure to be seen",
-        List.of(
-            new Column("Reads low by at most", "dB"),
-            new Column("Shortest event", "s"),
-            new Column("At twice the RBW", "s"),
-            new Column("At 90 % overlap", "s")),
-        rows);
-  }
-
-  private static double shortest(EventCertainty c, double lossDb) {
-    return lossDb == 0 ? c.fullSeconds() : c.secondsAt(lossDb);
   }
 }

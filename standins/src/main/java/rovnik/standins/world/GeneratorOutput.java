@@ -276,9 +276,7 @@ public final class GeneratorOutput {
     double density = Math.pow(10, (levelDbm + gainDb + noiseDbc) / 10);
     if (Math.abs(offset) < 200e6 + rateHz) {
       double sigma = Math.sqrt(density * rateHz / 2);
-      for (int i = 0; i < 2 * count; i++) {
-        iq[i] += sigma * noise.next();
-      }
+      noise.add(iq, 2 * count, sigma);
     }
   }
 

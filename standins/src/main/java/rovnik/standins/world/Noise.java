@@ -31,4 +31,22 @@ final class Noise {
     }
     return table[a++ & MASK] + table[b++ & MASK];
   }
+
+  /**
+   * Adds numbers of a standard deviation to the first so many values, as next() would give them.
+   */
+  void add(double[] values, int count, double sigma) {
+    int at = 0;
+    while (at < count) {
+      values[at++] += sigma * next();
+      int run = Math.min(left, count - at);
+      for (int k = 0; k < run; k++) {
+        values[at + k] += sigma * (table[(a + k) & MASK] + table[(b + k) & MASK]);
+      }
+      a += run;
+      b += run;
+      left -= run;
+      at += run;
+    }
+  }
 }

@@ -69,8 +69,6 @@ public final class NoiseBench implements PortSignal {
     double kt = Math.pow(10, Truth.THERMAL_DBM_PER_HZ / 10);
     Noise noise = world.noise();
     double sigma = Math.sqrt(Math.max(0, excess(centreHz)) * kt * rateHz / 2);
-    for (int i = 0; i < 2 * samples; i++) {
-      iq[i] += sigma * noise.next();
-    }
+    noise.add(iq, 2 * samples, sigma);
   }
 }

@@ -5,9 +5,6 @@ package rovnik.standins.world;
  * talks all the time, and a tug one channel below the boat that does now and then.
  */
 final class OtherVoices {
-  /** Within so many samples the frequency hardly changes: the phase goes on evenly. */
-  private static final int EVEN = 16;
-
   private final Clock clock;
 
   OtherVoices(Clock clock) {
@@ -39,26 +36,14 @@ final class OtherVoices {
     if (!(amplitude > 0)) {
       return;
     }
-    double start = clock.seconds();
-    for (int n = 0; n < samples; n += EVEN) {
-      double t = start + n / rateHz;
-      if (t - Math.floor(t / everySeconds) * everySeconds >= talksSeconds) {
-        continue;
-      }
-      double phase = phase(hz, t);
-      double step = (phase(hz, t + EVEN / rateHz) - phase) / EVEN;
-      double turnRe = Math.cos(step);
-      double turnIm = Math.sin(step);
-      double re = amplitude * Math.cos(phase);
-      double im = amplitude * Math.sin(phase);
-      for (int k = n; k < Math.min(samples, n + EVEN); k++) {
-        iq[2 * k] += re;
-        iq[2 * k + 1] += im;
-        double next = re * turnRe - im * turnIm;
-        im = re * turnIm + im * turnRe;
-        re = next;
-      }
-    }
+    SmoothTurn.add(
+        iq,
+        samples,
+        clock.seconds(),
+        rateHz,
+        amplitude,
+        t -> phase(hz, t),
+        t -> t - Math.floor(t / everySeconds) * everySeconds < talksSeconds);
   }
 
   /** Of a carrier whose frequency a tone moves, so that it goes on from record to record. */

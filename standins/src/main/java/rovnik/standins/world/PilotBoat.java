@@ -18,22 +18,21 @@ final class PilotBoat {
     if (!(amplitude > 0)) {
       return;
     }
-    double start = clock.seconds();
-    for (int n = 0; n < samples; n++) {
-      double t = start + n / rateHz;
-      double since = t - Math.floor(t / Truth.PILOT_EVERY_SECONDS) * Truth.PILOT_EVERY_SECONDS;
-      if (since < Truth.PILOT_TALKS_SECONDS) {
-        // The integral of the deviation, so that the phase goes on from record to record.
-        double phase =
-            2 * Math.PI * hz * t
-                + turned(t, Truth.PILOT_TONE_HZ, Truth.PILOT_DEVIATION_HZ)
-                + turned(
-                    t, 2 * Truth.PILOT_TONE_HZ, Truth.PILOT_DISTORTION * Truth.PILOT_DEVIATION_HZ)
-                + turned(t, Truth.PILOT_SQUELCH_HZ, Truth.PILOT_SQUELCH_DEVIATION_HZ);
-        iq[2 * n] += amplitude * Math.cos(phase);
-        iq[2 * n + 1] += amplitude * Math.sin(phase);
-      }
-    }
+    SmoothTurn.add(
+        iq, samples, clock.seconds(), rateHz, amplitude, t -> phase(hz, t), PilotBoat::talks);
+  }
+
+  private static boolean talks(double t) {
+    return t - Math.floor(t / Truth.PILOT_EVERY_SECONDS) * Truth.PILOT_EVERY_SECONDS
+        < Truth.PILOT_TALKS_SECONDS;
+  }
+
+  /** The integral of the deviation, so that the phase goes on from record to record. */
+  private static double phase(double hz, double t) {
+    return 2 * Math.PI * hz * t
+        + turned(t, Truth.PILOT_TONE_HZ, Truth.PILOT_DEVIATION_HZ)
+        + turned(t, 2 * Truth.PILOT_TONE_HZ, Truth.PILOT_DISTORTION * Truth.PILOT_DEVIATION_HZ)
+        + turned(t, Truth.PILOT_SQUELCH_HZ, Truth.PILOT_SQUELCH_DEVIATION_HZ);
   }
 
   private static double turned(double t, double toneHz, double deviationHz) {

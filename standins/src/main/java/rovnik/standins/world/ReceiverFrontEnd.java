@@ -94,10 +94,10 @@ public final class ReceiverFrontEnd {
     double steps = (1 << (truth.bits() - 1)) * Math.sqrt(truth.rateHz() / rateHz);
     float[] iq = new float[2 * samples];
     int rails = 0;
-    Noise noise = world.noise();
+    world.noise().add(work, 2 * samples, sigma);
     for (int n = 0; n < samples; n++) {
-      double re = work[2 * n] + sigma * noise.next();
-      double im = work[2 * n + 1] + sigma * noise.next();
+      double re = work[2 * n];
+      double im = work[2 * n + 1];
       double bend = 1 / (1 + (re * re + im * im) * curve);
       double i = (re * bend + image * re * bend) * scale + dc;
       double q = (im * bend - image * im * bend) * scale + 0.4 * dc;

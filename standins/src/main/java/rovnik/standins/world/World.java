@@ -231,9 +231,7 @@ public final class World implements PortSignal {
       // The receiver sees a small part of the hump: white noise of the density there.
       double density = peak / (1 + offset * offset / (w * w));
       double sigma = Math.sqrt(density * rateHz / 2);
-      for (int i = 0; i < 2 * samples; i++) {
-        iq[i] += sigma * noise.next();
-      }
+      noise.add(iq, 2 * samples, sigma);
       return;
     }
     // Noise through one pole, moved to its place: density peak / (1 + (f / w)^2).
