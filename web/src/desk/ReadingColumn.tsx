@@ -81,6 +81,7 @@ const COUNTS = new Set([
   "fullLevel",
   "seen",
   "watched",
+  "looked",
   "events",
   "usedChannels",
   "strongestChannel",

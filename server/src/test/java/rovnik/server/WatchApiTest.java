@@ -133,6 +133,8 @@ public class WatchApiTest extends BuoyBench {
     assertEquals(text(rows(waited, "events"), 0, 3), "goes on");
     assertTrue(text(rows(waited, "events"), 0, 4).startsWith("run \"Night, "), "its looks too");
     assertEquals(reading(waited, "seen").get("value").asDouble(), 100, 1e-9);
+    double looked = reading(waited, "looked").get("value").asDouble();
+    assertTrue(looked > 0.01 && looked < 100, looked + " % of the time has samples");
 
     // A number without a limit is followed as well, to the hertz.
     double f = reading(back, "carrierFrequency.newest").get("value").asDouble();

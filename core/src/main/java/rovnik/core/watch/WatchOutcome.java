@@ -36,8 +36,10 @@ public final class WatchOutcome {
    * @param what is measured of what, in words
    * @param fromMillis where the stretch begins, milliseconds since 1970
    * @param toMillis where it ends: now, if it goes on
+   * @param lookedShare of all the time of the watch, what its looks have samples of; NaN if unknown
    */
-  public record About(String name, String what, long fromMillis, long toMillis) {}
+  public record About(
+      String name, String what, long fromMillis, long toMillis, double lookedShare) {}
 
   private final About about;
   private final WatchSettings settings;
@@ -183,6 +185,10 @@ public final class WatchOutcome {
       }
     }
     out.add(plain("seen", "Time that was watched", 100 * seen(), "%", ""));
+    if (!Double.isNaN(about.lookedShare())) {
+      double percent = 100 * Math.min(1, about.lookedShare());
+      out.add(plain("looked", "Share of it that looks saw", percent, "%", ""));
+    }
     out.add(plain("events", "Times outside a limit", events.size(), "", ""));
     return out;
   }

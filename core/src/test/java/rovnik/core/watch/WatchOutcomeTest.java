@@ -40,7 +40,7 @@ public class WatchOutcomeTest {
   private static Outcome outcome(
       List<WatchStretch> stretches, List<WatchEvent> events, List<WatchGap> gaps) {
     return new WatchOutcome(
-            new WatchOutcome.About("Night", "Spectrum of Receiver", BEGAN, BEGAN + DAY),
+            new WatchOutcome.About("Night", "Spectrum of Receiver", BEGAN, BEGAN + DAY, 0.05),
             SETTINGS,
             stretches,
             events,
@@ -137,6 +137,7 @@ public class WatchOutcomeTest {
     assertEquals(breaks, 1);
     assertEquals(o.spoiled().size(), 1);
     assertEquals(o.spoiled().get(0).why(), "Receiver was lost");
+    assertEquals(read(o, "looked"), 5, 1e-9);
     assertEquals(read(o, "seen"), 100 * (1 - (2 * hour + 1000) / (double) DAY), 1e-9);
     assertEquals(o.table("gaps").orElseThrow().rows().get(0).cells().get(1).text(), "2 h 00 min");
   }
@@ -202,7 +203,8 @@ public class WatchOutcomeTest {
       double[] u = {1, 1, 1, 1, 1};
       all.add(WatchStretch.of(new WatchPoint(BEGAN + 1000L * k, v, v, v, u)));
     }
-    WatchOutcome.About about = new WatchOutcome.About("Day", "Hops", BEGAN, BEGAN + 900_000);
+    WatchOutcome.About about =
+        new WatchOutcome.About("Day", "Hops", BEGAN, BEGAN + 900_000, Double.NaN);
     WatchSettings five = new WatchSettings(channels, 1, 20, 5);
     Outcome o = new WatchOutcome(about, five, all, List.of(), List.of(), 500).outcome();
     Series each = o.series("each:channels:Share of time").orElseThrow();

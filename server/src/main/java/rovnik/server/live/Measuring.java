@@ -121,6 +121,11 @@ public interface Measuring<S> {
     return Optional.empty();
   }
 
+  /** How long the samples of a look alone last; NaN where that cannot be told. */
+  default double seenSeconds(Look look) {
+    return Double.NaN;
+  }
+
   /** Kinds of guided work that it offers. */
   default List<GuidedKind> guidedKinds() {
     return List.of();

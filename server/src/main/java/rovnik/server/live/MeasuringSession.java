@@ -718,6 +718,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
       f.looked(
           look.shown(),
           acquiredAtMillis,
+          measuring.seenSeconds(look),
           () -> kept(measuring.kept(look, with, of), with, null, of, null));
     }
   }

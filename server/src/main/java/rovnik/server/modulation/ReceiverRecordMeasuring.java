@@ -109,6 +109,12 @@ final class ReceiverRecordMeasuring<S extends RecordSettings<S>> extends OfRecei
     return new RecordBench<>(looks, bench, settings, job, voice);
   }
 
+  @Override
+  public double seenSeconds(Look look) {
+    IqRecord r = ((RecordLook) look).record();
+    return r == null ? 0 : r.sampleCount() / r.sampleRateHz();
+  }
+
   /** Where the record of a look ends is what came last. */
   @Override
   public RecordingDto cut(Cut wanted, @Nullable Look look) {

@@ -196,6 +196,12 @@ final class ReceiverMeasuring implements Measuring<SettingsDto> {
   }
 
   @Override
+  public double seenSeconds(Look look) {
+    IqRecord r = ((SpectrumLook) look).record();
+    return r == null ? Double.NaN : r.sampleCount() / r.sampleRateHz();
+  }
+
+  @Override
   public Optional<LookSamples> samples(Look look, SettingsDto settings, JobDto job) {
     synchronized (samplesLock) {
       SpectrumLook shown = (SpectrumLook) look;

@@ -59,7 +59,7 @@ public class WatchHistory {
     }
     List<WatchStretch> stretches = store.stretches(id, from, to);
     return new WatchOutcome(
-            new WatchOutcome.About(row.name(), row.title(), from, to),
+            new WatchOutcome.About(row.name(), row.title(), from, to, share(row, end)),
             json.readValue(row.planJson(), WatchDtos.Plan.class).toCore(),
             stretches,
             mapper.events(id, from, to).stream()
@@ -82,6 +82,12 @@ public class WatchHistory {
                 .toList(),
             columns)
         .outcome();
+  }
+
+  /** Of all its time, what its looks had samples of; NaN where nobody counted. */
+  private static double share(WatchRow row, long endMillis) {
+    Double seen = row.seenSeconds();
+    return seen == null ? Double.NaN : 1000 * seen / (endMillis - row.beganMillis());
   }
 
   /**
@@ -123,7 +129,8 @@ public class WatchHistory {
                 0,
                 p.beganMillis(),
                 p.endedMillis(),
-                ""));
+                "",
+                null));
     mapper.insert(inserted);
     long id = inserted.id;
     store.write(id, p.points());

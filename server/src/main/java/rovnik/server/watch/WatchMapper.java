@@ -19,6 +19,7 @@ interface WatchMapper {
    * A watch.
    *
    * @param endedMillis null while it goes on
+   * @param seenSeconds how long the samples of all its looks last together; null if nobody counted
    */
   record WatchRow(
       long id,
@@ -35,7 +36,8 @@ interface WatchMapper {
       long pathRevision,
       long beganMillis,
       @Nullable Long endedMillis,
-      String whyEnded) {}
+      String whyEnded,
+      @Nullable Double seenSeconds) {}
 
   /** Carries the generated id out of an insert. */
   final class Inserted<T> {
@@ -61,8 +63,8 @@ interface WatchMapper {
 
   String COLUMNS =
       "select id, job_id, name, source, source_name, measurement, title, settings_json, plan_json,"
-          + " answers_json, override_reason, path_revision, began_millis, ended_millis, why_ended"
-          + " from watch";
+          + " answers_json, override_reason, path_revision, began_millis, ended_millis, why_ended,"
+          + " seen_seconds from watch";
 
   @Select(COLUMNS + " where job_id = #{jobId} order by id desc")
   List<WatchRow> ofJob(long jobId);
@@ -85,10 +87,10 @@ interface WatchMapper {
   @Insert(
       "insert into watch (job_id, name, source, source_name, measurement, title, settings_json,"
           + " plan_json, answers_json, override_reason, path_revision, began_millis, ended_millis,"
-          + " why_ended) values (#{row.jobId}, #{row.name}, #{row.source}, #{row.sourceName},"
+          + " why_ended, seen_seconds) values (#{row.jobId}, #{row.name}, #{row.source}, #{row.sourceName},"
           + " #{row.measurement}, #{row.title}, #{row.settingsJson}, #{row.planJson},"
           + " #{row.answersJson}, #{row.overrideReason}, #{row.pathRevision}, #{row.beganMillis},"
-          + " #{row.endedMillis}, #{row.whyEnded})")
+          + " #{row.endedMillis}, #{row.whyEnded}, #{row.seenSeconds})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(Inserted<WatchRow> watch);
 
@@ -96,6 +98,9 @@ interface WatchMapper {
       "update watch set ended_millis = #{millis}, why_ended = #{why}"
           + " where id = #{id} and ended_millis is null")
   int end(@Param("id") long id, @Param("millis") long millis, @Param("why") String why);
+
+  @Update("update watch set seen_seconds = seen_seconds + #{seconds} where id = #{id}")
+  void saw(@Param("id") long id, @Param("seconds") double seconds);
 
   @Delete("delete from watch where id = #{id}")
   int delete(long id);

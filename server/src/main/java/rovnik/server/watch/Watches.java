@@ -224,7 +224,8 @@ public class Watches implements DisposableBean {
                 job.path().revision(),
                 now(),
                 null,
-                ""));
+                "",
+                0.0));
     mapper.insert(inserted);
     WatchRow row = mapper.one(inserted.id);
     Active a = new Active(row, new Watching(row.id(), name, settings, row.beganMillis(), 0));
@@ -416,6 +417,7 @@ public class Watches implements DisposableBean {
       transaction.executeWithoutResult(
           status -> {
             store.write(id, p.points());
+            mapper.saw(id, p.seenSeconds());
             p.gaps().forEach(g -> mapper.saveGap(id, gap(g)));
             p.events().forEach(e -> save(id, e));
           });

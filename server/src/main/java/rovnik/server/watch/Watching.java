@@ -45,7 +45,7 @@ final class Watching implements Follower {
   record Gap(long fromMillis, @Nullable Long toMillis, String why) {}
 
   /** What is to be written, in its order. */
-  record Pending(List<WatchPoint> points, List<Event> events, List<Gap> gaps) {}
+  record Pending(List<WatchPoint> points, List<Event> events, List<Gap> gaps, double seenSeconds) {}
 
   /** Without a look for this many times the usual pause, or at least so long, nothing is seen. */
   private static final int PAUSES = 4;
@@ -65,6 +65,7 @@ final class Watching implements Follower {
   private @Nullable Gap gap;
   private @Nullable Outcome last;
   private long lastMillis;
+  private double seenSeconds;
   private long pauseMillis;
   private String notTaken = "";
   private int keptSoFar;
@@ -102,8 +103,10 @@ final class Watching implements Follower {
   }
 
   @Override
-  public synchronized void looked(Outcome outcome, long atMillis, Supplier<KeptLook> kept) {
+  public synchronized void looked(
+      Outcome outcome, long atMillis, double seen, Supplier<KeptLook> kept) {
     long at = Math.max(lastMillis + 1, atMillis);
+    seenSeconds += seen;
     WatchTally.Step step = tally.add(at, outcome);
     notTaken = step.whyNot();
     if (!notTaken.isEmpty()) {
@@ -225,10 +228,12 @@ final class Watching implements Follower {
     points.addAll(0, p.points());
     events.addAll(0, p.events());
     gaps.addAll(0, p.gaps());
+    seenSeconds += p.seenSeconds();
   }
 
   synchronized Pending take() {
-    Pending all = new Pending(points, events.stream().distinct().toList(), gaps);
+    Pending all = new Pending(points, events.stream().distinct().toList(), gaps, seenSeconds);
+    seenSeconds = 0;
     points = new ArrayList<>();
     events = new ArrayList<>();
     gaps = new ArrayList<>();
