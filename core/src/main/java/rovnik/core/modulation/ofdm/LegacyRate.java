@@ -1,0 +1,105 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+import java.util.Optional;
+import rovnik.core.modulation.Constellation;
+import rovnik.core.modulation.Format;
+
+/**
+ * Rates of OFDM packets: IEEE 802.11-2020 table 17-4 (modulation, coding, bits a symbol), 17-6 (the
+ * RATE field) and 17-11 (allowed relative constellation error). Numbers of the names are Mbit/s in
+ * a channel of 20 MHz.
+ */
+public enum LegacyRate {
+  R6(0b1101, Format.BPSK, 1, 1, 2, -5),
+  R9(0b1111, Format.BPSK, 1, 3, 4, -8),
+  R12(0b0101, Format.QPSK, 2, 1, 2, -10),
+  R18(0b0111, Format.QPSK, 2, 3, 4, -13),
+  R24(0b1001, Format.QAM16, 4, 1, 2, -16),
+  R36(0b1011, Format.QAM16, 4, 3, 4, -19),
+  R48(0b0001, Format.QAM64, 6, 2, 3, -22),
+  R54(0b0011, Format.QAM64, 6, 3, 4, -25);
+
+  private final int field;
+  private final Format format;
+  private final int bitsPerTone;
+  private final int codeKept;
+  private final int codeSent;
+  private final double errorLimitDb;
+
+  /**
+   * @param field RATE, the bit that is sent first highest
+   * @param codeKept data bits of so many coded ones
+   */
+  LegacyRate(
+      int field, Format format, int bitsPerTone, int codeKept, int codeSent, double errorLimitDb) {
+    this.field = field;
+    this.format = format;
+    this.bitsPerTone = bitsPerTone;
+    this.codeKept = codeKept;
+    this.codeSent = codeSent;
+    this.errorLimitDb = errorLimitDb;
+  }
+
+  /** The rate of a RATE field, if there is such. */
+  static Optional<LegacyRate> of(int field) {
+    return Arrays.stream(values()).filter(r -> r.field == field).findFirst();
+  }
+
+  /** RATE, the bit that is sent first highest. */
+  int field() {
+    return field;
+  }
+
+  /** Megabits a second in a channel of 20 MHz. */
+  public int megabits() {
+    return Integer.parseInt(name().substring(1));
+  }
+
+  public Format format() {
+    return format;
+  }
+
+  Constellation constellation() {
+    return format.constellation();
+  }
+
+  int bitsPerTone() {
+    return bitsPerTone;
+  }
+
+  /** Of the code: "3/4". */
+  public String codeRate() {
+    return codeKept + "/" + codeSent;
+  }
+
+  ConvolutionalCode code() {
+    return ConvolutionalCode.of(codeKept, codeSent);
+  }
+
+  /** Coded bits of one symbol. */
+  int codedBits() {
+    return LegacyTones.DATA * bitsPerTone;
+  }
+
+  /** Data bits of one symbol. */
+  int dataBits() {
+    return codedBits() * codeKept / codeSent;
+  }
+
+  /** Symbols that SERVICE, so many bytes and the tail take. */
+  int symbolsOf(int bytes) {
+    int bits = LegacyBits.SERVICE_BITS + 8 * bytes + ConvolutionalCode.TAIL_BITS;
+    return (bits + dataBits() - 1) / dataBits();
+  }
+
+  /** Relative constellation error that is allowed, dB. */
+  public double errorLimitDb() {
+    return errorLimitDb;
+  }
+
+  /** "16-QAM 3/4". */
+  public String label() {
+    return format.label() + " " + codeRate();
+  }
+}

@@ -1,0 +1,96 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.ArrayList;
+import java.util.List;
+import rovnik.core.Refusal;
+import rovnik.core.result.Fact;
+
+/**
+ * What packets are measured with.
+ *
+ * @param centreHz middle of the channel, at the reading plane; 0 for the middle of the record
+ * @param channelHz its width: 5, 10 or 20 MHz
+ * @param seconds that are searched
+ * @param startSeconds where in the record that begins
+ * @param packet which of those found is shown, the first is 1
+ * @param estimate what the channel is found from
+ * @param trackPhase pilots turn each symbol back, as the standard has it
+ * @param trackLevel pilots set the level of each symbol, which the standard does not
+ */
+public record OfdmSettings(
+    double centreHz,
+    double channelHz,
+    double seconds,
+    double startSeconds,
+    int packet,
+    Estimate estimate,
+    boolean trackPhase,
+    boolean trackLevel) {
+  /** What the channel is found from. */
+  public enum Estimate {
+    TRAINING("training", "training alone, as the standard has it"),
+    TRAINING_AND_DATA("training and data", "training and data");
+
+    private final String label;
+    private final String words;
+
+    Estimate(String label, String words) {
+      this.label = label;
+      this.words = words;
+    }
+
+    public String label() {
+      return label;
+    }
+  }
+
+  private static final double LONGEST_SECONDS = 0.1;
+  private static final int MOST_PACKETS = 1000;
+
+  public OfdmSettings {
+    if (channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
+      throw new Refusal("channelHz", "The channel is 5, 10 or 20 MHz wide.");
+    }
+    if (!(seconds >= 50e-6 && seconds <= LONGEST_SECONDS)) {
+      throw new Refusal("seconds", "The search is 50 us to 100 ms long.");
+    }
+    if (!(startSeconds >= 0)) {
+      throw new Refusal("startSeconds", "The search begins at 0 s or later in the record.");
+    }
+    if (!(centreHz >= 0)) {
+      throw new Refusal("centreHz", "Say where the channel is, such as 5.5 GHz.");
+    }
+    if (packet < 1 || packet > MOST_PACKETS) {
+      throw new Refusal("packet", "Packets count from 1 to 1,000.");
+    }
+  }
+
+  /** True if the error is what the standard means by it. */
+  boolean asTheStandard() {
+    return estimate == Estimate.TRAINING && trackPhase && !trackLevel;
+  }
+
+  /** Packets that are looked for at most. */
+  int most() {
+    return MOST_PACKETS;
+  }
+
+  /** The settings in words, as runs keep and compare them. */
+  public List<Fact> words() {
+    List<Fact> out = new ArrayList<>();
+    out.add(
+        centreHz == 0
+            ? Fact.of("centre", "middle of the record")
+            : Fact.of("centre", centreHz, "Hz"));
+    out.add(Fact.of("channel", channelHz, "Hz"));
+    out.add(Fact.of("searched", seconds, "s"));
+    if (startSeconds > 0) {
+      out.add(Fact.of("begins at", startSeconds, "s"));
+    }
+    out.add(Fact.of("packet", packet, ""));
+    out.add(Fact.of("channel from", estimate.words));
+    out.add(Fact.of("phase", trackPhase ? "tracked by pilots" : "not tracked"));
+    out.add(Fact.of("level", trackLevel ? "tracked by pilots" : "not tracked"));
+    return List.copyOf(out);
+  }
+}
