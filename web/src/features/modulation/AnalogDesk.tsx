@@ -33,6 +33,7 @@ export function AnalogDesk(props: { job: Job | undefined; onKind: (kind: Kind) =
     toggle: parts.toggle,
     open: () => parts.setOpening(true),
     data: () => props.onKind("single-carrier"),
+    packets: () => props.onKind("ofdm"),
   });
   const recording = hookUp.source?.startsWith("r") ?? false;
   return (

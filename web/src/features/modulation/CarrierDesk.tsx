@@ -35,6 +35,7 @@ export function CarrierDesk(props: { job: Job | undefined; onKind: (kind: Kind) 
     open: () => parts.setOpening(true),
     whatIsIt: what.ask,
     analog: () => props.onKind("analog"),
+    packets: () => props.onKind("ofdm"),
   });
   const recording = hookUp.source?.startsWith("r") ?? false;
   return (

@@ -1,9 +1,17 @@
 /** What can be measured of a modulated carrier. */
-export type Kind = "single-carrier" | "analog";
+export type Kind = "single-carrier" | "analog" | "ofdm";
 
 export const KINDS: Record<Kind, string> = {
   "single-carrier": "Carrier with data",
   analog: "AM, FM, PM",
+  ofdm: "OFDM packets",
 };
 
 export const KIND_KEY = "rovnik-modulation-kind";
+
+/** Channels of OFDM packets by their width in hertz. */
+export const CHANNELS: Record<string, string> = {
+  "5000000": "5 MHz",
+  "10000000": "10 MHz",
+  "20000000": "20 MHz",
+};

@@ -8,7 +8,12 @@ const MODULATIONS = { am: "AM", fm: "FM", pm: "PM" };
 /** Everything that can be typed on the desk of AM, FM and PM. */
 export function useAnalogCommands(
   model: RecordsModel<AnalogSettings>,
-  actions: { toggle: () => unknown; open: () => unknown; data: () => unknown },
+  actions: {
+    toggle: () => unknown;
+    open: () => unknown;
+    data: () => unknown;
+    packets: () => unknown;
+  },
 ) {
   const { change } = model;
   useCommands([
@@ -36,6 +41,7 @@ export function useAnalogCommands(
       change((now) => ({ weighted: !now.weighted })),
     ),
     actCommand("carrier with data", "measure data instead", actions.data),
+    actCommand("packets", "measure OFDM packets instead", actions.packets),
     ...commonCommands(model, actions),
   ]);
 }

@@ -10,6 +10,7 @@ export function useModulationCommands(
     toggle: () => unknown;
     open: () => unknown;
     analog: () => unknown;
+    packets: () => unknown;
     whatIsIt: () => unknown;
   },
 ) {
@@ -61,6 +62,7 @@ export function useModulationCommands(
       change((now) => ({ knownData: !now.knownData })),
     ),
     actCommand("analog", "measure AM, FM or PM instead", actions.analog),
+    actCommand("packets", "measure OFDM packets instead", actions.packets),
     ...commonCommands(model, actions),
   ]);
 }

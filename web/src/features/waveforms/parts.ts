@@ -11,6 +11,7 @@ export const KINDS: Record<string, string> = {
   pulses: "pulses",
   noise: "noise",
   sweep: "sweep",
+  packets: "OFDM packets",
   recording: "recording as it is",
 };
 
@@ -49,6 +50,8 @@ const NOTHING: WaveformPart = {
   fromHz: null,
   toHz: null,
   seconds: null,
+  megabits: null,
+  bytes: null,
   recordingId: null,
 };
 
@@ -62,6 +65,7 @@ export function firstPart(kind: string, carrier: CarrierDescription): WaveformPa
     pm: { deviationRadians: 1, rateHz: 1e3, byNoise: false },
     pulses: { widthSeconds: 10e-6, intervalSeconds: 1e-3, edgeSeconds: 0 },
     noise: { bandHz: 100e3 },
+    packets: { megabits: 54, bytes: 1000, intervalSeconds: 500e-6, bandHz: 20e6 },
     sweep: { fromHz: -50e3, toHz: 50e3, seconds: 10e-3 },
   };
   return { ...NOTHING, kind, ...numbers[kind] };

@@ -20,4 +20,9 @@ class ModulationKinds {
         List.of(ReceiverWorks.LEVEL_RUN, ReceiverWorks.SENSITIVITY),
         parts);
   }
+
+  @Bean
+  RecordKind<OfdmSettingsDto> ofdm(RecordKind.Parts parts) {
+    return new RecordKind<>(OfdmSettingsDto.FIRST, List.of(), parts);
+  }
 }

@@ -5,11 +5,13 @@ import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
 import rovnik.core.modulation.wave.DataPart;
 import rovnik.core.modulation.wave.Modulated;
 import rovnik.core.modulation.wave.OwnSamples;
+import rovnik.core.modulation.wave.PacketPart;
 import rovnik.core.modulation.wave.Pulses;
 import rovnik.core.modulation.wave.Sweep;
 import rovnik.core.modulation.wave.Tones;
@@ -19,7 +21,8 @@ import rovnik.core.modulation.wave.WaveSum;
 /**
  * One part of a waveform.
  *
- * @param kind single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep or recording
+ * @param kind single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets or
+ *     recording
  * @param offsetHz how far it is moved, null for 0
  * @param levelDb against the other parts, null for 0
  * @param carrier of single-carrier
@@ -28,9 +31,9 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param spacingHz of the tones of a comb
  * @param lowCrest phases of a comb that keep its peaks low; null for true
  * @param widthSeconds of a pulse, between the middles of its edges
- * @param intervalSeconds from pulse to pulse
+ * @param intervalSeconds from pulse to pulse, or from packet to packet
  * @param edgeSeconds of a pulse, null for 0
- * @param bandHz width of noise
+ * @param bandHz width of noise, or of the channel of packets: 5, 10 or 20 MHz
  * @param depthPercent of AM
  * @param deviationHz of FM: peak, of noise rms
  * @param deviationRadians of PM: peak, of noise rms
@@ -39,6 +42,8 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param fromHz where a sweep begins
  * @param toHz where it ends
  * @param seconds that it lasts
+ * @param megabits rate of packets in a channel of 20 MHz: 6, 9, 12, 18, 24, 36, 48 or 54
+ * @param bytes of a packet, its check sequence among them
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
  */
@@ -64,9 +69,12 @@ record WaveformPartDto(
     @Nullable Double fromHz,
     @Nullable Double toHz,
     @Nullable Double seconds,
+    @Nullable Integer megabits,
+    @Nullable Integer bytes,
     @Nullable Long recordingId) {
   private static final String KINDS =
-      "single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep or recording";
+      "single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets or"
+          + " recording";
 
   /**
    * A tone.
@@ -113,6 +121,12 @@ record WaveformPartDto(
           modulated(Modulated.Kind.PM, given(deviationRadians, "deviationRadians"), seed, samples);
       case "sweep" ->
           new Sweep(given(fromHz, "fromHz"), given(toHz, "toHz"), given(seconds, "seconds"));
+      case "packets" ->
+          new PacketPart(
+              LegacyRate.ofMegabits(given(megabits, "megabits")),
+              given(bytes, "bytes"),
+              given(intervalSeconds, "intervalSeconds"),
+              given(bandHz, "bandHz"));
       case "recording" -> samples.of(given(recordingId, "recordingId"));
       default -> throw new Refusal("kind", "A part of a waveform is of the kind " + KINDS + ".");
     };

@@ -58,6 +58,11 @@ public final class LegacyPacket {
     return iq;
   }
 
+  /** How long a packet lasts. */
+  public static double seconds(LegacyRate rate, int bytes, double channelHz) {
+    return (2 * TRAINING + (1 + rate.symbolsOf(bytes)) * SYMBOL) / channelHz;
+  }
+
   /** Adds one part after the other. */
   private static final class Tones {
     private final int times;

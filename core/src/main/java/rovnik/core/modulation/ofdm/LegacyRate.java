@@ -2,6 +2,7 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import java.util.Optional;
+import rovnik.core.Refusal;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 
@@ -44,6 +45,15 @@ public enum LegacyRate {
   /** The rate of a RATE field, if there is such. */
   static Optional<LegacyRate> of(int field) {
     return Arrays.stream(values()).filter(r -> r.field == field).findFirst();
+  }
+
+  /** The rate of so many megabits a second in a channel of 20 MHz. */
+  public static LegacyRate ofMegabits(int megabits) {
+    return Arrays.stream(values())
+        .filter(r -> r.megabits() == megabits)
+        .findFirst()
+        .orElseThrow(
+            () -> new Refusal("megabits", "The rates are 6, 9, 12, 18, 24, 36, 48 and 54 Mbit/s."));
   }
 
   /** RATE, the bit that is sent first highest. */

@@ -108,6 +108,7 @@ final class OfdmOutcome {
       errors(out);
       turning(out);
       leakage(out);
+      image(out);
     }
     double power = p.fieldPower()[p.whole() ? 3 : 1];
     out.add(carrier.power(10 * Math.log10(Math.max(1e-30, power)), powerScatterDb()));
@@ -264,7 +265,7 @@ final class OfdmOutcome {
     if (Double.isNaN(sigma)) {
       return;
     }
-    double free = Math.sqrt(Math.max(mean * mean - 2 * sigma * sigma, sigma * sigma));
+    double free = free(mean, sigma);
     out.add(
         maker.reading(
             "leakage",
@@ -274,6 +275,28 @@ final class OfdmOutcome {
             new UncertaintyBudget().normal("noise", 20 / Math.log(10) * sigma / free),
             new Limit(Double.NaN, LEAKAGE_LIMIT_DB),
             own));
+  }
+
+  private void image(List<Reading> out) {
+    if (p.symbols() < 3) {
+      return; // beside a gain of each tone's own nothing is left
+    }
+    double[] m = p.image();
+    double free = free(Math.hypot(m[0], m[1]), m[2]);
+    out.add(
+        maker.reading(
+            "image",
+            "Mirror image of each tone",
+            db(free),
+            "dBc",
+            new UncertaintyBudget().normal("noise", 20 / Math.log(10) * m[2] / free),
+            Limit.NONE,
+            own));
+  }
+
+  /** Without what noise adds to the length of a mean. */
+  private static double free(double mean, double sigma) {
+    return Math.sqrt(Math.max(mean * mean - 2 * sigma * sigma, sigma * sigma));
   }
 
   private double powerScatterDb() {

@@ -105,6 +105,71 @@ record OfdmPacket(
     return Math.sqrt(sum / count);
   }
 
+  /**
+   * What each tone has of the mirror of the one across the carrier, the same for all: of least
+   * squares, beside a gain of each tone's own, which the estimate of the channel may have left.
+   *
+   * @return real and imaginary part over the tone, and the standard deviation of each
+   */
+  double[] image() {
+    double x = 0;
+    double y = 0;
+    double weight = 0;
+    double left = 0;
+    int count = -1;
+    for (int k = 0; k < TONES.length; k++) {
+      if (!LegacyTones.isPilot(TONES[k])) {
+        double[] m = mirrorOf(k);
+        x += m[0];
+        y += m[1];
+        weight += m[2];
+        left += m[3];
+        count += symbols() - 1;
+      }
+    }
+    double re = x / weight;
+    double im = y / weight;
+    double rest = Math.max(0, left - (re * re + im * im) * weight);
+    return new double[] {re, im, Math.sqrt(rest / (2 * count) / weight)};
+  }
+
+  /** Of one tone: error times mirror, mirror squared and error squared, without its own data. */
+  private double[] mirrorOf(int k) {
+    int across = TONES.length - 1 - k;
+    double mirrors = 0;
+    double points = 1e-300;
+    double bothRe = 0;
+    double bothIm = 0;
+    double x = 0;
+    double y = 0;
+    double ownX = 0;
+    double ownY = 0;
+    double left = 0;
+    for (int s = 0; s < symbols(); s++) {
+      double re = ideal.re()[s][across];
+      double im = -ideal.im()[s][across];
+      double p = ideal.re()[s][k];
+      double q = ideal.im()[s][k];
+      double errorRe = values.re()[s][k] - p;
+      double errorIm = values.im()[s][k] - q;
+      mirrors += re * re + im * im;
+      points += p * p + q * q;
+      bothRe += p * re + q * im;
+      bothIm += q * re - p * im;
+      x += errorRe * re + errorIm * im;
+      y += errorIm * re - errorRe * im;
+      ownX += errorRe * p + errorIm * q;
+      ownY += errorIm * p - errorRe * q;
+      left += errorRe * errorRe + errorIm * errorIm;
+    }
+    return new double[] {
+      x - (ownX * bothRe - ownY * bothIm) / points,
+      y - (ownX * bothIm + ownY * bothRe) / points,
+      mirrors - (bothRe * bothRe + bothIm * bothIm) / points,
+      left - (ownX * ownX + ownY * ownY) / points
+    };
+  }
+
   /** Seconds from the beginning of the preamble to the end of the last symbol. */
   double seconds(double channelHz) {
     return (2.0 * LegacyPacket.TRAINING + LegacyPacket.SYMBOL * (1.0 + symbols())) / channelHz;

@@ -66,7 +66,11 @@ public class OfdmMeasurementTest {
   }
 
   /** What the way does to a packet. */
-  private record Way(double carrierHz, double snrDb, double leakDb, double before) {}
+  private record Way(double carrierHz, double snrDb, double leakDb, double before, double image) {
+    Way(double carrierHz, double snrDb, double leakDb, double before) {
+      this(carrierHz, snrDb, leakDb, before, 0);
+    }
+  }
 
   /** A packet at 40 MS/s with silence around it. */
   private static float[] received(LegacyRate rate, byte[] bytes, Way way, Random random) {
@@ -82,8 +86,11 @@ public class OfdmMeasurementTest {
       double x = 0;
       double y = 0;
       if (i >= before && i < before + n) {
-        double p = clean[2 * (i - before)] + leak;
-        double q = clean[2 * (i - before) + 1];
+        // The image has a phase of its own: 0.6 - 0.8 j.
+        double a = clean[2 * (i - before)];
+        double b = clean[2 * (i - before) + 1];
+        double p = a + leak + way.image() * (0.6 * a - 0.8 * b);
+        double q = b - way.image() * (0.8 * a + 0.6 * b);
         double angle = 2 * Math.PI * way.carrierHz() * i / FS;
         x = p * Math.cos(angle) - q * Math.sin(angle);
         y = p * Math.sin(angle) + q * Math.cos(angle);
@@ -187,6 +194,21 @@ public class OfdmMeasurementTest {
       // A quarter if the deviation is just the half of what is claimed.
       assertTrue(ratio[i] > 0.08, ids[i] + " claims too much: " + Math.sqrt(ratio[i]));
     }
+  }
+
+  /** An image shows in the data as it was made, though the training has it as well. */
+  @Test
+  public void theMirrorImageIsKnown() {
+    Random random = new Random(6);
+    int inside = 0;
+    for (int t = 0; t < 40; t++) {
+      double imageDb = -22 - random.nextInt(15);
+      Way way = new Way(3e3, 38, -40, 10e-6, Math.pow(10, imageDb / 20));
+      float[] iq = received(LegacyRate.R24, framed(random, 200), way, random);
+      Reading r = measured(USUAL, iq, FS).reading("image").orElseThrow();
+      inside += Math.abs(r.value() - imageDb) <= r.uncertainty() + 0.05 ? 1 : 0;
+    }
+    assertTrue(inside >= 36, inside + " of 40");
   }
 
   /** At 10 dB nearly all packets are found and decoded, and noise has none. */

@@ -1,0 +1,81 @@
+package rovnik.server.modulation;
+
+import io.swagger.v3.oas.annotations.media.Schema;
+import rovnik.core.modulation.RecordMeasurement;
+import rovnik.core.modulation.ofdm.OfdmMeasurement;
+import rovnik.core.modulation.ofdm.OfdmSettings;
+import rovnik.server.config.Choices;
+
+/**
+ * Settings of the measurement of OFDM packets, as sent and stored.
+ *
+ * @param centreHz middle of the channel, at the reading plane; 0 for the middle of a recording
+ * @param channelHz its width: 5, 10 or 20 MHz
+ * @param seconds that are searched, 50 us to 100 ms
+ * @param startSeconds where in a recording that begins
+ * @param packet which of those found is shown, the first is 1
+ * @param estimate what the channel is found from: training, or training and data
+ * @param trackPhase pilots turn each symbol back, as the standard has it
+ * @param trackLevel pilots set the level of each symbol, which the standard does not
+ * @param referenceLevelDbm highest level that is expected at the reading plane
+ */
+@Schema(name = "OfdmSettings")
+public record OfdmSettingsDto(
+    double centreHz,
+    double channelHz,
+    double seconds,
+    double startSeconds,
+    int packet,
+    String estimate,
+    boolean trackPhase,
+    boolean trackLevel,
+    double referenceLevelDbm)
+    implements RecordSettings<OfdmSettingsDto> {
+
+  static final OfdmSettingsDto FIRST =
+      new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, 33);
+
+  @Override
+  public OfdmSettingsDto ofWhole() {
+    return new OfdmSettingsDto(
+        0,
+        channelHz,
+        seconds,
+        startSeconds,
+        packet,
+        estimate,
+        trackPhase,
+        trackLevel,
+        referenceLevelDbm);
+  }
+
+  @Override
+  public OfdmSettingsDto withReference(double levelDbm) {
+    return new OfdmSettingsDto(
+        centreHz,
+        channelHz,
+        seconds,
+        startSeconds,
+        packet,
+        estimate,
+        trackPhase,
+        trackLevel,
+        levelDbm);
+  }
+
+  @Override
+  public RecordMeasurement measurement() {
+    RecordSettings.checkReference(referenceLevelDbm);
+    return new OfdmMeasurement(
+        new OfdmSettings(
+            centreHz,
+            channelHz,
+            seconds,
+            startSeconds,
+            packet,
+            Choices.named(
+                OfdmSettings.Estimate.values(), OfdmSettings.Estimate::label, "estimate", estimate),
+            trackPhase,
+            trackLevel));
+  }
+}

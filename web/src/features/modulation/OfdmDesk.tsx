@@ -1,0 +1,51 @@
+import type { Job, OfdmSettings, Tiles } from "../../api/client";
+import { useDeskParts } from "../../desk/useDeskParts";
+import { FIRST_CARRIER } from "../waveforms/parts";
+import { KindChoice } from "./KindChoice";
+import { KINDS, type Kind } from "./kinds";
+import { OfdmSentence } from "./OfdmSentence";
+import { RecordDesk } from "./RecordDesk";
+import { useOfdmCommands } from "./useOfdmCommands";
+import { useRecordSources } from "./useRecordSources";
+import { useRecords } from "./useRecords";
+
+/** Good first tiles. */
+const FIRST_TILES: Tiles = {
+  count: 4,
+  tiles: [
+    { what: "points", view: "points" },
+    { what: "overTone", view: "curve" },
+    { what: "table:signal", view: "table" },
+    { what: "errors", view: "matrix" },
+    { what: "flatness", view: "curve" },
+    { what: "table:packets", view: "table" },
+  ],
+};
+
+/** Packets of many tones at a time. */
+export function OfdmDesk(props: { job: Job | undefined; onKind: (kind: Kind) => void }) {
+  const { job } = props;
+  const hookUp = useRecordSources(job);
+  const model = useRecords<OfdmSettings>(job, hookUp.source, "ofdm");
+  const parts = useDeskParts(job, model, "modulation-ofdm", FIRST_TILES);
+  useOfdmCommands(model, {
+    toggle: parts.toggle,
+    open: () => parts.setOpening(true),
+    data: () => props.onKind("single-carrier"),
+    analog: () => props.onKind("analog"),
+  });
+  const recording = hookUp.source?.startsWith("r") ?? false;
+  return (
+    <RecordDesk
+      job={job}
+      title="Modulation"
+      kind="ofdm"
+      kinds={<KindChoice kinds={KINDS} kind="ofdm" onKind={props.onKind} />}
+      model={model}
+      hookUp={hookUp}
+      parts={parts}
+      carrier={FIRST_CARRIER}
+      sentence={<OfdmSentence model={model} recording={recording} />}
+    />
+  );
+}
