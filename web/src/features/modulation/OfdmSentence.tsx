@@ -29,7 +29,7 @@ export function OfdmSentence(props: { model: RecordsModel<OfdmSettings>; recordi
         onChange={(v) => change({ channelHz: Number(v) })}
       />
       <br />
-      near <CentreField of={of} step={s.channelHz / 4} />, searched for <LengthField of={of} />
+      near <CentreField of={of} step={s.channelHz / 4} />, searched <LengthField of={of} />
       <br />
       show packet{" "}
       <QuantityField

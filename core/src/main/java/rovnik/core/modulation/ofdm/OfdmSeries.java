@@ -1,6 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Series;
@@ -16,6 +17,9 @@ final class OfdmSeries {
   private static final double DEGREES = 180 / Math.PI;
   private static final int[] TONES = OfdmPacket.TONES;
 
+  /** Places of an axis of tones: the one in the middle carries nothing. */
+  private static final int PLACES = 2 * LegacyTones.LAST + 1;
+
   private final OfdmPacket p;
   private final int symbols;
   private final Axis tones;
@@ -24,11 +28,7 @@ final class OfdmSeries {
   OfdmSeries(OfdmPacket p) {
     this.p = p;
     this.symbols = p.symbols();
-    double[] places = new double[TONES.length];
-    for (int k = 0; k < places.length; k++) {
-      places[k] = TONES[k];
-    }
-    this.tones = Axis.own("Tone", "", places);
+    this.tones = Axis.even("Tone", "", -LegacyTones.LAST, 1, PLACES);
     this.overSymbols = Axis.even("OFDM symbol", "", 1, 1, symbols);
   }
 
@@ -90,8 +90,8 @@ final class OfdmSeries {
         peakOfSymbol[s] = Math.max(peakOfSymbol[s], e);
       }
     }
-    out.add(percent("overTone", "EVM of each tone", tones, byTone));
-    out.add(percent("peakOverTone", "Peak of each tone", tones, peakOfTone));
+    out.add(percent("overTone", "EVM of each tone", tones, placed(byTone)));
+    out.add(percent("peakOverTone", "Peak of each tone", tones, placed(peakOfTone)));
     out.add(percent("overSymbol", "EVM of each symbol", overSymbols, bySymbol));
     out.add(percent("peakOverSymbol", "Peak of each symbol", overSymbols, peakOfSymbol));
   }
@@ -106,10 +106,11 @@ final class OfdmSeries {
 
   /** Errors of each tone, symbol after symbol. */
   private Series matrix() {
-    float[] z = new float[TONES.length * symbols];
+    float[] z = new float[PLACES * symbols];
+    Arrays.fill(z, Float.NaN);
     for (int k = 0; k < TONES.length; k++) {
       for (int s = 0; s < symbols; s++) {
-        z[k * symbols + s] = (float) (100 * Math.sqrt(p.error(s, k)));
+        z[(TONES[k] + LegacyTones.LAST) * symbols + s] = (float) (100 * Math.sqrt(p.error(s, k)));
       }
     }
     return new Series(
@@ -141,12 +142,24 @@ final class OfdmSeries {
       low[k] = Math.abs(TONES[k]) <= INNER ? -FLAT_DB : -OUTER_DOWN_DB;
       high[k] = FLAT_DB;
     }
-    out.add(Series.curve("flatness", "What each tone passes", tones, db, "dB").of("Level"));
+    out.add(Series.curve("flatness", "What each tone passes", tones, placed(db), "dB").of("Level"));
     out.add(limit("limit.flatness.upper", high));
     out.add(limit("limit.flatness.lower", low));
   }
 
   private Series limit(String id, double[] y) {
-    return Series.curve(id, "Flatness of the standard", tones, y, "dB").as(Series.Role.LIMIT);
+    double[] all = placed(y);
+    all[LegacyTones.LAST] = all[LegacyTones.LAST - 1];
+    return Series.curve(id, "Flatness of the standard", tones, all, "dB").as(Series.Role.LIMIT);
+  }
+
+  /** Values of tones at their places; nothing in the middle. */
+  private static double[] placed(double[] values) {
+    double[] out = new double[PLACES];
+    Arrays.fill(out, Double.NaN);
+    for (int k = 0; k < values.length; k++) {
+      out[TONES[k] + LegacyTones.LAST] = values[k];
+    }
+    return out;
   }
 }

@@ -16,7 +16,7 @@ final class PacketFinder {
    */
   private static final double ALIKE = 0.5;
 
-  /** And how much of the power has the form of the long training, over both of its symbols. */
+  /** And how much of the power of each of both symbols has the form of the long training. */
   private static final double FORMED = 0.3;
 
   /** Of the form, over its length: 52 tones of power 1. */
@@ -26,7 +26,7 @@ final class PacketFinder {
   private static final int SEEK = 2 * LegacyPacket.TRAINING * TIMES;
 
   /** From the fullest window to the long training behind its guard, at least and at most. */
-  private static final int NEAREST = 200;
+  private static final int NEAREST = 64;
 
   private static final int FARTHEST = 450;
 
@@ -148,6 +148,10 @@ final class PacketFinder {
     return best;
   }
 
+  private static boolean formed(double[] match, double[] power, int at) {
+    return match[at] > FORMED * FORM_POWER * power[at];
+  }
+
   /** Null if there is none. */
   private Found longTraining(int alike) {
     int full = fullest(alike);
@@ -193,8 +197,7 @@ final class PacketFinder {
     double most = 0;
     for (int i = 0; i < to - begin; i++) {
       double both = match[i] + match[i + TRANSFORM];
-      double formed = both / (FORM_POWER * Math.max(1e-300, power[i] + power[i + TRANSFORM]));
-      if (formed > FORMED && both > most) {
+      if (both > most && formed(match, power, i) && formed(match, power, i + TRANSFORM)) {
         most = both;
         best = begin + i;
       }

@@ -81,14 +81,14 @@ final class PacketReader {
     take(head, toSignal);
     train(head);
     byte[] bits = LegacyBits.signalBits(signal(head));
-    String check = wrong(bits);
+    int there = (int) Math.floor((samples.count() - first - 2.0 * TRANSFORM - SYMBOL) / SYMBOL);
+    String check = there < 0 ? "cut off before SIGNAL ends" : wrong(bits);
     LegacyRate rate = check.isEmpty() ? LegacyRate.of(field(bits)).orElse(null) : null;
     int bytes = length(bits);
     int symbols = rate == null ? 0 : rate.symbolsOf(bytes);
-    int there = (int) ((samples.count() - first - 2.0 * TRANSFORM - SYMBOL) / SYMBOL);
-    if (symbols > there) {
+    if (rate != null && symbols > there) {
       check = "cut off: " + there + " of " + symbols + " symbols are there";
-      symbols = Math.max(0, there);
+      symbols = there;
     }
     Round round = new Round(0);
     if (symbols > 0) {
@@ -258,6 +258,9 @@ final class PacketReader {
     }
     if (parity != 0) {
       return "the parity of SIGNAL is wrong";
+    }
+    if (bits[4] != 0) {
+      return "the reserved bit of SIGNAL is not 0";
     }
     if (LegacyRate.of(field(bits)).isEmpty()) {
       return "SIGNAL names a rate that there is not";

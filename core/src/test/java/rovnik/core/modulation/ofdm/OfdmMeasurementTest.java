@@ -16,8 +16,10 @@ import java.util.zip.CRC32;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.wave.PacketPart;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 
@@ -193,6 +195,39 @@ public class OfdmMeasurementTest {
       assertTrue(inside[i] >= 0.9 * tries, ids[i] + " inside " + inside[i] + " of " + tries);
       // A quarter if the deviation is just the half of what is claimed.
       assertTrue(ratio[i] > 0.08, ids[i] + " claims too much: " + Math.sqrt(ratio[i]));
+    }
+  }
+
+  /** Wherever a record begins, among packets and within one: all that are whole come whole. */
+  @Test
+  public void recordsMayBeginAnywhere() {
+    Random random = new Random(12);
+    int interval = 12_000;
+    int samples = 30_000;
+    double[] stream = new PacketPart(LegacyRate.R54, 1000, 300e-6, 20e6).make(4 * interval, FS);
+    double lasts = LegacyPacket.seconds(LegacyRate.R54, 1000, 20e6) * FS;
+    for (int begin = 0; begin < interval; begin += 83) {
+      float[] iq = new float[2 * samples];
+      for (int i = 0; i < iq.length; i++) {
+        iq[i] = (float) (stream[2 * begin + i] + 1e-3 * random.nextGaussian());
+      }
+      int whole = 0;
+      for (int at = 0; at < 4 * interval; at += interval) {
+        // The reader leaves the last few samples, and sees packets without all of their training.
+        whole += at >= begin && at + lasts + 80 <= begin + samples ? 1 : 0;
+      }
+      Outcome o = measured(USUAL, iq, FS);
+      double found = value(o, "whole");
+      assertTrue(found == whole || found == whole + 1, found + " of " + whole + " from " + begin);
+      ResultTable list =
+          o.tables().stream().filter(t -> t.id().equals("packets")).findFirst().orElseThrow();
+      for (ResultTable.Row row : list.rows()) {
+        String rate = row.cells().get(2).text();
+        String check = row.cells().get(6).text();
+        boolean ofThese =
+            rate.equals("64-QAM 3/4") && (check.equals("fits") || check.startsWith("cut off"));
+        assertTrue(ofThese || check.equals("cut off before SIGNAL ends"), rate + ": " + check);
+      }
     }
   }
 
