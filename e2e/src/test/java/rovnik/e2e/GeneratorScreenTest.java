@@ -2,7 +2,11 @@ package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.google.gson.JsonElement;
+import com.google.gson.JsonObject;
+import com.google.gson.JsonParser;
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.RequestOptions;
 import org.testng.annotations.Test;
 
 /** A waveform is described, sent, measured, and the generator trimmed until it is best. */
@@ -92,6 +96,63 @@ public class GeneratorScreenTest extends GeneratorScreen {
     page.keyboard().press("Space");
     enter("carrier with data");
     assertThat(page.getByLabel(words("Format: "))).isVisible();
+  }
+
+  /** Packets have peaks: the job says that the generator gives 20 dB less than it could. */
+  private void lower(String jobName) {
+    String jobs = rovnik.url() + "/api/jobs";
+    for (JsonElement j : JsonParser.parseString(page.request().get(jobs).text()).getAsJsonArray()) {
+      JsonObject of = j.getAsJsonObject();
+      if (of.get("name").getAsString().equals(jobName)) {
+        JsonObject path = of.getAsJsonObject("path");
+        JsonObject source = path.getAsJsonArray("elements").get(0).getAsJsonObject();
+        source.addProperty("outputLevelDbm", -20);
+        page.request()
+            .put(
+                jobs + "/" + of.get("id").getAsLong() + "/path",
+                RequestOptions.create()
+                    .setHeader("Content-Type", "application/json")
+                    .setData(path.toString()));
+      }
+    }
+  }
+
+  /** OFDM packets: made, played, found; what they say of themselves and how good they are. */
+  @Test
+  public void packetsAreFoundAndMeasured() {
+    lower("Vector generator, seen by the fast receiver");
+    job("Vector generator, seen by the fast receiver");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    enter("packets");
+    enter("length 1m");
+    enter("reference 0");
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    dialog.getByLabel(words("Part: carrier with data")).click();
+    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText("OFDM packets"))
+        .click();
+    assertThat(dialog).containsText("OFDM packets of 1000 bytes, 64-QAM 3/4");
+    keepsTheRules();
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    field("at", "458.525M");
+    field("level", "-20");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    start();
+    assertThat(reading("evmDb")).containsText("limit at most");
+    assertThat(reading("whole")).containsText(words("[12]"));
+    assertThat(page.getByTestId("table-signal")).containsText("64-QAM 3/4, 54 Mbit/s");
+    assertThat(page.getByTestId("table-signal")).containsText("1000 bytes");
+    keepsTheRules();
+    enter("keep packets");
+    assertThat(page.getByText("Kept as \"packets\".")).isVisible();
+    page.keyboard().press("Space");
+    assertThat(button("Resume")).isVisible();
+    enter("track phase");
+    assertThat(reading("evmDb")).containsText("not as the standard measures it");
+    enter("channel 7M");
+    assertThat(page.getByText("The channel is 5, 10 or 20 MHz wide.").first()).isVisible();
   }
 
   /** A keyed frequency: described, sent, measured; its deviation and the eye of its frequency. */

@@ -26,12 +26,21 @@ abstract class GeneratorBench extends BuoyBench {
     awaitTrue(() -> state(generator).equals("CONNECTED") && state(second).equals("CONNECTED"));
   }
 
+  /** What the job says that the generator gives. */
+  double levelDbm() {
+    return 0;
+  }
+
   /** Generator, cable, and the receiver that is the second now. */
   void path() {
     String elements =
         String.join(
             ",",
-            element("G", "SOURCE", 0, ",\"outputLevelDbm\":0,\"instrumentId\":" + generator),
+            element(
+                "G",
+                "SOURCE",
+                0,
+                ",\"outputLevelDbm\":" + levelDbm() + ",\"instrumentId\":" + generator),
             element("Cable", "CABLE", -0.6, ""),
             element(
                 "IN",

@@ -6,6 +6,7 @@ import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.ofdm.LegacyPacket;
 import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
 
 /**
  * An OFDM packet of IEEE 802.11-2020 clause 17, again and again: PN9 and a frame check sequence.
@@ -36,29 +37,22 @@ public record PacketPart(LegacyRate rate, int bytes, double intervalSeconds, dou
     if (!(intervalSeconds <= 1)) {
       throw new Refusal("intervalSeconds", "Packets follow one another within 1 s.");
     }
-    double lasts = lasts(rate, bytes, channelHz);
+    double lasts = LegacyPacket.seconds(rate, bytes, channelHz);
     if (!(intervalSeconds > lasts)) {
       throw new Refusal(
           "intervalSeconds",
-          String.format(
-              java.util.Locale.ROOT,
-              "A packet lasts %.4g s; the next begins later than that.",
-              lasts));
+          "A packet lasts " + Seconds.words(lasts) + "; the next begins later than that.");
     }
-  }
-
-  private static double lasts(LegacyRate rate, int bytes, double channelHz) {
-    return LegacyPacket.seconds(rate, bytes, channelHz);
   }
 
   @Override
   public String words() {
-    return String.format(
-        java.util.Locale.ROOT,
-        "OFDM packets of %d bytes, %s, every %.4g s",
-        bytes,
-        rate.label(),
-        intervalSeconds);
+    return "OFDM packets of "
+        + bytes
+        + " bytes, "
+        + rate.label()
+        + ", every "
+        + Seconds.words(intervalSeconds);
   }
 
   @Override
