@@ -248,7 +248,7 @@ public class TimeBenchmark {
 
   private Outcome watch(List<WatchStretch> of) {
     return new WatchOutcome(
-            new WatchOutcome.About("Watch", "Spectrum", 0, 1_000_000_000L),
+            new WatchOutcome.About("Watch", "Spectrum", 0, 1_000_000_000L, Double.NaN),
             watched,
             of,
             List.of(),

@@ -89,15 +89,20 @@ final class ConvolutionalCode {
       costs[2] = b - a;
       costs[3] = -a - b;
       long ways = 0;
-      for (int to = 0; to < STATES; to++) {
-        // A state is the six newest bits, the newest highest; the oldest one falls out.
-        int low = to << 1 & STATES - 1;
-        float zero = cost[low] + costs[CODED[to << 1]];
-        float one = cost[low | 1] + costs[CODED[to << 1 | 1]];
-        if (one < zero) {
-          ways |= 1L << to;
-        }
-        next[to] = Math.min(zero, one);
+      for (int j = 0; j < STATES / 2; j++) {
+        // A state is the six newest bits, the newest highest; the oldest one falls out. Both
+        // generators have the newest and the oldest bit: each of them turns both coded bits over.
+        float turned = costs[CODED[2 * j]];
+        float even = cost[2 * j];
+        float odd = cost[2 * j + 1];
+        float zero = even + turned;
+        float one = odd - turned;
+        ways |= one < zero ? 1L << j : 0;
+        next[j] = Math.min(zero, one);
+        zero = even - turned;
+        one = odd + turned;
+        ways |= one < zero ? 1L << j + STATES / 2 : 0;
+        next[j + STATES / 2] = Math.min(zero, one);
       }
       came[i] = ways;
       float[] swap = cost;

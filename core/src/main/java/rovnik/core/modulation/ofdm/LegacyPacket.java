@@ -71,9 +71,18 @@ public final class LegacyPacket {
     private final double[] im;
     private final double[] toneRe = new double[2 * LegacyTones.LAST + 1];
     private final double[] toneIm = new double[2 * LegacyTones.LAST + 1];
+    private final double[] cos;
+    private final double[] sin;
     private int at;
 
     Tones(int times, int edge, double[] re, double[] im) {
+      int period = LegacyTones.TRANSFORM * times;
+      this.cos = new double[period];
+      this.sin = new double[period];
+      for (int n = 0; n < period; n++) {
+        cos[n] = Math.cos(2 * Math.PI * n / period);
+        sin[n] = Math.sin(2 * Math.PI * n / period);
+      }
       this.times = times;
       this.edge = edge;
       this.re = re;
@@ -130,9 +139,8 @@ public final class LegacyPacket {
           continue;
         }
         for (int n = 0; n < period; n++) {
-          double angle = 2 * Math.PI * Math.floorMod(k * n, period) / period;
-          double c = Math.cos(angle);
-          double s = Math.sin(angle);
+          double c = cos[Math.floorMod(k * n, period)];
+          double s = sin[Math.floorMod(k * n, period)];
           x[n] += p * c - q * s;
           y[n] += p * s + q * c;
         }

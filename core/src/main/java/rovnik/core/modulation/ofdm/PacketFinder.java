@@ -164,11 +164,16 @@ final class PacketFinder {
     int reach = to - begin + TRANSFORM;
     double[] p = new double[reach + TRANSFORM];
     double[] q = new double[reach + TRANSFORM];
+    double turnRe = Math.cos(coarse);
+    double turnIm = Math.sin(coarse);
+    double c = 1;
+    double s = 0;
     for (int i = 0; i < p.length; i++) {
-      double c = Math.cos(coarse * i);
-      double s = Math.sin(coarse * i);
       p[i] = re[begin + i] * c + im[begin + i] * s;
       q[i] = im[begin + i] * c - re[begin + i] * s;
+      double next = c * turnRe - s * turnIm;
+      s = c * turnIm + s * turnRe;
+      c = next;
     }
     double[] match = new double[reach];
     double[] power = new double[reach];

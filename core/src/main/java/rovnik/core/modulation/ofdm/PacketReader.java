@@ -22,6 +22,9 @@ final class PacketReader {
 
   private static final int ROUNDS = 4;
 
+  /** After so many samples the turn is worked out anew. */
+  private static final int EXACT = 256;
+
   /** How quickly the timing of the first round follows. */
   private static final double FOLLOW = 0.3;
 
@@ -138,13 +141,20 @@ final class PacketReader {
     im = new double[count + GUARD];
     double step = 1 + clock;
     samples.read(first - head * step, clock, re, im);
-    for (int n = 0; n < re.length; n++) {
-      double angle = offset * (n - head) * step;
+    double turnRe = Math.cos(offset * step);
+    double turnIm = Math.sin(offset * step);
+    for (int from = 0; from < re.length; from += EXACT) {
+      double angle = offset * (from - head) * step;
       double c = Math.cos(angle);
       double s = Math.sin(angle);
-      double x = re[n] * c + im[n] * s;
-      im[n] = im[n] * c - re[n] * s;
-      re[n] = x;
+      for (int n = from; n < Math.min(re.length, from + EXACT); n++) {
+        double x = re[n] * c + im[n] * s;
+        im[n] = im[n] * c - re[n] * s;
+        re[n] = x;
+        double next = c * turnRe - s * turnIm;
+        s = c * turnIm + s * turnRe;
+        c = next;
+      }
     }
   }
 
@@ -302,10 +312,10 @@ final class PacketReader {
         double b = fftIm[bin(TONES[k])];
         double p = (a * channelRe[k] + b * channelIm[k]) / h;
         double q = (b * channelRe[k] - a * channelIm[k]) / h;
-        double turn = -slope * TONES[k];
-        x[k] = p * Math.cos(turn) - q * Math.sin(turn);
-        y[k] = p * Math.sin(turn) + q * Math.cos(turn);
+        x[k] = p;
+        y[k] = q;
       }
+      turnBySlope(x, y, slope);
       double common = byPilots(x, y, s + 1);
       double tracked = following || settings.trackPhase() ? common : 0;
       turn(x, y, -tracked);
@@ -326,6 +336,16 @@ final class PacketReader {
       slope += following ? FOLLOW * left[1] : 0;
     }
     return out;
+  }
+
+  private static void turnBySlope(double[] x, double[] y, double slope) {
+    for (int k = 0; k < x.length && slope != 0; k++) {
+      double c = Math.cos(slope * TONES[k]);
+      double s = Math.sin(slope * TONES[k]);
+      double p = x[k] * c + y[k] * s;
+      y[k] = y[k] * c - x[k] * s;
+      x[k] = p;
+    }
   }
 
   private static void midTurn(Round out, int s, double angle) {
@@ -493,23 +513,30 @@ final class PacketReader {
     return LegacyBits.payload(rate, sure, bytes);
   }
 
-  /** How much nearer the nearest point with a one is than that with a zero, for each bit. */
+  /**
+   * How much nearer the nearest point with a one is than that with a zero, for each bit. The first
+   * half of the bits is I, the other Q.
+   */
   private static void sure(
       Constellation points, double x, double y, float weight, float[] out, int at) {
     int bits = points.bitsPerSymbol();
-    double[] zero = new double[bits];
-    double[] one = new double[bits];
-    Arrays.fill(zero, Double.POSITIVE_INFINITY);
-    Arrays.fill(one, Double.POSITIVE_INFINITY);
-    for (int value = 0; value < points.size(); value++) {
-      double d = square(x - points.re(value)) + square(y - points.im(value));
-      for (int b = 0; b < bits; b++) {
-        double[] side = (value >> bits - 1 - b & 1) == 1 ? one : zero;
-        side[b] = Math.min(side[b], d);
-      }
-    }
+    int ofQ = bits / 2;
+    int ofI = bits - ofQ;
     for (int b = 0; b < bits; b++) {
-      out[at + b] = (float) (weight * (zero[b] - one[b]));
+      boolean i = b < ofI;
+      int shift = bits - 1 - b;
+      double zero = Double.POSITIVE_INFINITY;
+      double one = Double.POSITIVE_INFINITY;
+      for (int level = 0; level < 1 << (i ? ofI : ofQ); level++) {
+        int value = i ? level << ofQ : level;
+        double d = square(i ? x - points.re(value) : y - points.im(value));
+        if ((value >> shift & 1) == 1) {
+          one = Math.min(one, d);
+        } else {
+          zero = Math.min(zero, d);
+        }
+      }
+      out[at + b] = (float) (weight * (zero - one));
     }
   }
 

@@ -1,0 +1,73 @@
+package rovnik.benchmarks;
+
+import java.util.concurrent.TimeUnit;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+import rovnik.core.modulation.ofdm.LegacyRate;
+import rovnik.core.modulation.ofdm.OfdmMeasurement;
+import rovnik.core.modulation.ofdm.OfdmSettings;
+import rovnik.core.modulation.wave.PacketPart;
+import rovnik.core.result.Outcome;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+
+/** OFDM packets from samples to all readings, and made, in milliseconds. */
+@State(Scope.Thread)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.MILLISECONDS)
+@Warmup(iterations = 3, time = 2)
+@Measurement(iterations = 5, time = 2)
+@Fork(1)
+public class OfdmBenchmark {
+  private static final double CHANNEL_HZ = 20e6;
+  private static final double RATE_HZ = 40e6;
+  private static final int MANY = 100;
+
+  private final OfdmMeasurement measurement =
+      new OfdmMeasurement(
+          new OfdmSettings(0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false));
+  private final PacketPart short16 = new PacketPart(LegacyRate.R54, 400, 1e-4, CHANNEL_HZ);
+  private IqRecord one;
+  private IqRecord many;
+
+  @Setup
+  public void make() {
+    one = record(1);
+    many = record(MANY);
+  }
+
+  private IqRecord record(int packets) {
+    double[] x = short16.make((int) (packets * 1e-4 * RATE_HZ), RATE_HZ);
+    float[] iq = new float[x.length];
+    for (int i = 0; i < x.length; i++) {
+      iq[i] = (float) (0.1 * x[i]);
+    }
+    return new IqRecord(iq, RATE_HZ, 5.5e9, 0, false);
+  }
+
+  /** 400 bytes at 54 Mbit/s: 16 symbols with data. */
+  @Benchmark
+  public Outcome onePacket() {
+    return measurement.of(one, MeasurementContext.BARE);
+  }
+
+  /** A hundred of them in one record. */
+  @Benchmark
+  public Outcome hundredPackets() {
+    return measurement.of(many, MeasurementContext.BARE);
+  }
+
+  /** One is made at 40 MS/s. */
+  @Benchmark
+  public double[] made() {
+    return short16.make(4000, RATE_HZ);
+  }
+}
