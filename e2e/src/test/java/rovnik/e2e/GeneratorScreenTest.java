@@ -2,11 +2,7 @@ package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
-import com.google.gson.JsonElement;
-import com.google.gson.JsonObject;
-import com.google.gson.JsonParser;
 import com.microsoft.playwright.Locator;
-import com.microsoft.playwright.options.RequestOptions;
 import org.testng.annotations.Test;
 
 /** A waveform is described, sent, measured, and the generator trimmed until it is best. */
@@ -98,29 +94,10 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(page.getByLabel(words("Format: "))).isVisible();
   }
 
-  /** Packets have peaks: the job says that the generator gives 20 dB less than it could. */
-  private void lower(String jobName) {
-    String jobs = rovnik.url() + "/api/jobs";
-    for (JsonElement j : JsonParser.parseString(page.request().get(jobs).text()).getAsJsonArray()) {
-      JsonObject of = j.getAsJsonObject();
-      if (of.get("name").getAsString().equals(jobName)) {
-        JsonObject path = of.getAsJsonObject("path");
-        JsonObject source = path.getAsJsonArray("elements").get(0).getAsJsonObject();
-        source.addProperty("outputLevelDbm", -20);
-        page.request()
-            .put(
-                jobs + "/" + of.get("id").getAsLong() + "/path",
-                RequestOptions.create()
-                    .setHeader("Content-Type", "application/json")
-                    .setData(path.toString()));
-      }
-    }
-  }
-
   /** OFDM packets: made, played, found; what they say of themselves and how good they are. */
   @Test
   public void packetsAreFoundAndMeasured() {
-    lower("Vector generator, seen by the fast receiver");
+    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
     job("Vector generator, seen by the fast receiver");
     assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("packets");

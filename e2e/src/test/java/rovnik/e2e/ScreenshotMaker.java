@@ -92,8 +92,6 @@ public class ScreenshotMaker {
     page.getByText("16-QAM, as the buoy receiver takes it").click();
     press(page, "Waveform ...");
     page.getByText("It repeats without a seam").waitFor();
-    wait(page, 800);
-    shoot(page, "waveform");
     press(page, "Send it and play");
     rovnik.control(page, 12, "frequency", "458.525e6");
     rovnik.control(page, 12, "level", "0");
@@ -106,6 +104,7 @@ public class ScreenshotMaker {
     pulses(rovnik, page);
     oscillator(rovnik, page);
     receivers(rovnik, page);
+    packets(rovnik, page);
     page.locator("input[aria-label=Job]").click();
     page.getByText("Outer buoy, yearly check").click();
   }
@@ -232,6 +231,35 @@ public class ScreenshotMaker {
     wait(page, 20_000);
     shoot(page, "hops");
     page.keyboard().press("Space");
+  }
+
+  /** OFDM packets of the generator. */
+  private void packets(Processes rovnik, Page page) {
+    String seen = "Vector generator, seen by the fast receiver";
+    Levels.set(page, rovnik.url(), seen, -20);
+    page.navigate(rovnik.url() + "/modulation");
+    job(page, seen);
+    type(page, "packets");
+    page.getByLabel("Channel width").waitFor();
+    type(page, "length 1m");
+    type(page, "reference 0");
+    rovnik.control(page, 20, "part", "RF output");
+    rovnik.control(page, 12, "level", "-20");
+    press(page, "Waveform ...");
+    page.getByLabel(java.util.regex.Pattern.compile("^Part")).click();
+    page.getByRole(AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText("OFDM packets"))
+        .click();
+    page.getByText("64-QAM 3/4").first().waitFor();
+    press(page, "Send it and play");
+    rovnik.control(page, 12, "frequency", "458.525e6");
+    rovnik.control(page, 12, "output", "on");
+    press(page, "Start");
+    page.getByTestId("reading-evmDb").waitFor();
+    wait(page, 1500);
+    shoot(page, "ofdm");
+    page.keyboard().press("Space");
+    rovnik.control(page, 12, "output", "off");
   }
 
   /** AM of an oscillator by its supply. */
