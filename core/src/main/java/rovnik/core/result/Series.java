@@ -54,6 +54,12 @@ public record Series(
         id, label, Role.DATA, "", true, x, "Level", unit, new Values.Real(y), List.of());
   }
 
+  /** Points in the complex plane, one after the other, over what is 1 by itself. */
+  public static Series points(String id, String label, Axis x, double[] re, double[] im) {
+    return new Series(
+        id, label, Role.DATA, "", true, x, "Amplitude", "", new Values.Complex(re, im), List.of());
+  }
+
   /** Measured numbers over places of their own on a frequency axis. */
   public static Series curve(String id, String label, double[] hz, double[] y, String unit) {
     return curve(id, label, Axis.own(Axis.FREQUENCY, "Hz", hz), y, unit);

@@ -62,12 +62,12 @@ final class SingleCarrierSeries {
 
   List<Series> series() {
     List<Series> out = new ArrayList<>();
-    out.add(complex("points", "Symbols", symbols, s.re(), s.im()));
-    out.add(complex("ideal", "Where they should be", symbols, s.ideal().i(), s.ideal().q()));
+    out.add(Series.points("points", "Symbols", symbols, s.re(), s.im()));
+    out.add(Series.points("ideal", "Where they should be", symbols, s.ideal().i(), s.ideal().q()));
     int shown = Math.min(PATH_SYMBOLS, n - 1);
     double[][] path = a.recovery().path(s, 0, shown, POINTS_PER_SYMBOL);
     out.add(
-        complex(
+        Series.points(
             "path",
             "Way between symbols",
             Axis.even(SYMBOL, "", 0, 1.0 / POINTS_PER_SYMBOL, path[0].length),
@@ -127,20 +127,6 @@ final class SingleCarrierSeries {
     spectra(out);
     out.add(ccdf(path));
     return out;
-  }
-
-  private static Series complex(String id, String label, Axis x, double[] re, double[] im) {
-    return new Series(
-        id,
-        label,
-        Series.Role.DATA,
-        "",
-        true,
-        x,
-        "Amplitude",
-        "",
-        new Values.Complex(re, im),
-        List.of());
   }
 
   private static Series real(
@@ -230,7 +216,7 @@ final class SingleCarrierSeries {
     out.add(real("equalizer", "Equalizer response", offset, db, "dB", "Gain"));
     out.add(real("equalizerPhase", "Equalizer phase", offset, phase, "deg", "Phase"));
     Axis place = Axis.even("Symbols before", "", -w.reach(), 0.5, w.re().length);
-    out.add(complex("equalizerTaps", "Equalizer weights", place, w.re(), w.im()));
+    out.add(Series.points("equalizerTaps", "Equalizer weights", place, w.re(), w.im()));
   }
 
   /** Amplitude, phase and frequency of the way between symbols, over time. */

@@ -190,7 +190,10 @@ final class OfdmOutcome {
         maker.reading(
             "evmPeak",
             String.format(
-                Locale.ROOT, "Peak EVM, symbol %d, tone %d", (int) peak[1] + 1, (int) peak[2]),
+                Locale.ROOT,
+                "Peak EVM, symbol %d, tone %s",
+                (int) peak[1] + 1,
+                String.valueOf((int) peak[2]).replace('-', '\u2212')),
             100 * peak[0],
             "%",
             new UncertaintyBudget().normal("noise", 100 * all / Math.sqrt(2)),

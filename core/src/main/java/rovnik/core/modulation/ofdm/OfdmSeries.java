@@ -58,22 +58,8 @@ final class OfdmSeries {
       System.arraycopy(p.ideal().im()[s], 0, v[3], at, TONES.length);
     }
     Axis all = Axis.even("Value", "", 0, 1, n);
-    out.add(complex("points", "Tones of all symbols", all, v[0], v[1]));
-    out.add(complex("ideal", "Where they should be", all, v[2], v[3]));
-  }
-
-  private static Series complex(String id, String label, Axis x, double[] re, double[] im) {
-    return new Series(
-        id,
-        label,
-        Series.Role.DATA,
-        "",
-        true,
-        x,
-        "Amplitude",
-        "",
-        new Values.Complex(re, im),
-        List.of());
+    out.add(Series.points("points", "Tones of all symbols", all, v[0], v[1]));
+    out.add(Series.points("ideal", "Where they should be", all, v[2], v[3]));
   }
 
   private void errors(List<Series> out) {

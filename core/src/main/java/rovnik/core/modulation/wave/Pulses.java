@@ -37,11 +37,7 @@ public record Pulses(double widthSeconds, double intervalSeconds, double edgeSec
 
   @Override
   public Period period(double sampleRateHz) {
-    double samples = intervalSeconds * sampleRateHz;
-    double whole = Math.rint(samples);
-    return Math.abs(samples - whole) < 1e-6 && whole >= 1
-        ? new Period((long) whole)
-        : Period.of(sampleRateHz, 1 / intervalSeconds);
+    return Period.every(intervalSeconds, sampleRateHz);
   }
 
   @Override

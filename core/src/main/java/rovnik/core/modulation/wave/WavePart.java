@@ -51,6 +51,15 @@ public interface WavePart {
       return common == 0 ? ANY : new Period(rate / gcd(rate, common));
     }
 
+    /** Of something that begins anew after so long. */
+    static Period every(double intervalSeconds, double sampleRateHz) {
+      double samples = intervalSeconds * sampleRateHz;
+      double whole = Math.rint(samples);
+      return Math.abs(samples - whole) < 1e-6 && whole >= 1
+          ? new Period((long) whole)
+          : of(sampleRateHz, 1 / intervalSeconds);
+    }
+
     private static long whole(double hz) {
       double steps = Math.abs(hz) / FINEST_HZ;
       double near = Math.rint(steps);
