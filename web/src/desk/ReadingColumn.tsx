@@ -82,6 +82,8 @@ const COUNTS = new Set([
   "seen",
   "watched",
   "looked",
+  "packets",
+  "whole",
   "events",
   "usedChannels",
   "strongestChannel",

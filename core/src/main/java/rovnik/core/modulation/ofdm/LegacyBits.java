@@ -1,5 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.zip.CRC32;
+
 /**
  * Between the bytes of a packet and the bits on its tones: SERVICE, tail and padding, scrambler,
  * code and interleaver, of IEEE 802.11-2020, 17.3.5. And the SIGNAL field, 17.3.4.
@@ -24,16 +26,7 @@ final class LegacyBits {
 
   /** Coded and interleaved bits of SIGNAL. */
   static byte[] signal(LegacyRate rate, int bytes) {
-    byte[] bits = new byte[SIGNAL_BITS];
-    for (int i = 0; i < 4; i++) {
-      bits[i] = (byte) (rate.field() >> 3 - i & 1);
-    }
-    for (int i = 0; i < 12; i++) {
-      bits[5 + i] = (byte) (bytes >> i & 1);
-    }
-    for (int i = 0; i < 17; i++) {
-      bits[17] ^= bits[i];
-    }
+    byte[] bits = SignalField.of(rate, bytes).bits();
     return interleaved(ConvolutionalCode.of(1, 2).encode(bits), 1);
   }
 
@@ -79,9 +72,13 @@ final class LegacyBits {
     return out;
   }
 
-  /** The bits of SIGNAL, decoded. */
-  static byte[] signalBits(float[] sure) {
-    return ConvolutionalCode.of(1, 2).decode(inOrder(sure, 1), SIGNAL_BITS, true);
+  /** SIGNAL, decoded; that the coder is at zero behind it is not taken as known for its tail. */
+  static SignalField signal(float[] sure) {
+    float[] coded = inOrder(sure, 1);
+    byte[] bits = ConvolutionalCode.of(1, 2).decode(coded, SIGNAL_BITS, true);
+    byte[] free = ConvolutionalCode.of(1, 2).decode(coded, SIGNAL_BITS, false);
+    System.arraycopy(free, SignalField.TAIL, bits, SignalField.TAIL, ConvolutionalCode.TAIL_BITS);
+    return new SignalField(bits);
   }
 
   /**
@@ -91,7 +88,28 @@ final class LegacyBits {
    * @param scramblerState that it was scrambled with
    * @param serviceZero the other nine bits of SERVICE are 0, as they must be
    */
-  record Payload(byte[] bytes, int scramblerState, boolean serviceZero) {}
+  record Payload(byte[] bytes, int scramblerState, boolean serviceZero) {
+    private static final int CHECK_BYTES = 4;
+
+    /** What is wrong with it, "" if nothing. */
+    String wrong() {
+      if (!serviceZero) {
+        return "SERVICE is not zero";
+      }
+      int data = bytes.length - CHECK_BYTES;
+      if (data <= 0) {
+        return "";
+      }
+      CRC32 sum = new CRC32();
+      sum.update(bytes, 0, data);
+      for (int i = 0; i < CHECK_BYTES; i++) {
+        if (bytes[data + i] != (byte) (sum.getValue() >> 8 * i)) {
+          return "the frame check sequence does not fit";
+        }
+      }
+      return "";
+    }
+  }
 
   static Payload payload(LegacyRate rate, float[] sure, int bytes) {
     int count = SERVICE_BITS + 8 * bytes + ConvolutionalCode.TAIL_BITS;

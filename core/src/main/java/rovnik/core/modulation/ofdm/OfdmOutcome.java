@@ -128,8 +128,8 @@ final class OfdmOutcome {
    * independent; what the training adds is the same in all symbols, what the pilots add in all
    * tones of a symbol.
    */
-  private double relativeScatter(int tones) {
-    double symbols = p.symbols();
+  private double relativeScatter(OfdmPacket of, int tones) {
+    double symbols = of.symbols();
     double own = 1 / (tones * symbols);
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
     double channel = training ? 0.25 / tones : 0;
@@ -141,7 +141,7 @@ final class OfdmOutcome {
 
   private void errors(List<Reading> out) {
     double all = p.evm(OfdmPacket.Which.ALL);
-    double scatter = relativeScatter(TONES.length);
+    double scatter = relativeScatter(p, TONES.length);
     double limitDb = p.rate().errorLimitDb();
     out.add(
         maker.reading(
@@ -158,7 +158,7 @@ final class OfdmOutcome {
             "Relative constellation error, " + p.rate().label(),
             db(all),
             "dB",
-            new UncertaintyBudget().normal("noise", 20 / Math.log(10) * scatter),
+            evmBudget(p),
             new Limit(Double.NaN, limitDb),
             own));
     for (OfdmPacket.Which which : List.of(OfdmPacket.Which.DATA, OfdmPacket.Which.PILOTS)) {
@@ -171,7 +171,7 @@ final class OfdmOutcome {
               data ? "EVM of the data" : "EVM of the pilots",
               value,
               "%",
-              new UncertaintyBudget().normal("noise", value * relativeScatter(tones)),
+              new UncertaintyBudget().normal("noise", value * relativeScatter(p, tones)),
               Limit.NONE,
               own));
     }
@@ -196,7 +196,8 @@ final class OfdmOutcome {
                 String.valueOf((int) peak[2]).replace('-', '\u2212')),
             100 * peak[0],
             "%",
-            new UncertaintyBudget().normal("noise", 100 * all / Math.sqrt(2)),
+            new UncertaintyBudget()
+                .normal("own estimates", 100 * all * Math.sqrt(Math.abs(estimateShare()) / 2)),
             Limit.NONE,
             own));
   }
@@ -312,11 +313,11 @@ final class OfdmOutcome {
   private ResultTable signal() {
     List<Row> rows = new ArrayList<>();
     rows.add(field("Rate", 0, 4, p.rate() == null ? "there is no such rate" : rateWords()));
-    rows.add(field("Reserved", 4, 1, p.signal()[4] == 0 ? "0, as it must be" : "1, must be 0"));
+    SignalField f = p.signal();
+    rows.add(field("Reserved", 4, 1, f.reservedIsZero() ? "0, as it must be" : "1, must be 0"));
     rows.add(field("Length", 5, 12, p.bytes() + " bytes"));
-    boolean odd = parity() != 0;
-    rows.add(field("Parity", 17, 1, odd ? "does not fit" : "fits"));
-    rows.add(field("Tail", 18, 6, "brings the code back to zero"));
+    rows.add(field("Parity", 17, 1, f.parityFits() ? "fits" : "does not fit"));
+    rows.add(field("Tail", 18, 6, f.tailIsZero() ? "0, as it must be" : "must be 0"));
     return new ResultTable(
         "signal",
         "SIGNAL",
@@ -337,18 +338,10 @@ final class OfdmOutcome {
     return v == Math.rint(v) ? Integer.toString((int) v) : Double.toString(v);
   }
 
-  private int parity() {
-    int sum = 0;
-    for (int i = 0; i < 18; i++) {
-      sum ^= p.signal()[i];
-    }
-    return sum;
-  }
-
   private Row field(String name, int from, int bits, String says) {
     StringBuilder sent = new StringBuilder();
     for (int i = from; i < from + bits; i++) {
-      sent.append(p.signal()[i]);
+      sent.append(p.signal().bits()[i]);
     }
     String places = bits == 1 ? "" + from : from + " to " + (from + bits - 1);
     return new Row(
@@ -382,6 +375,18 @@ final class OfdmOutcome {
         rows);
   }
 
+  /** As the reading of that packet would be judged. */
+  private Verdict verdict(OfdmPacket x) {
+    boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
+    double db = trusted ? db(x.evm(OfdmPacket.Which.ALL)) : Double.NaN;
+    return new Limit(Double.NaN, x.rate().errorLimitDb()).judge(db, evmBudget(x).expanded());
+  }
+
+  private UncertaintyBudget evmBudget(OfdmPacket x) {
+    return new UncertaintyBudget()
+        .normal("noise", 20 / Math.log(10) * relativeScatter(x, TONES.length));
+  }
+
   private ResultTable list() {
     List<Row> rows = new ArrayList<>();
     double unit = record.calibrated() ? carrier.referredDb() : 0;
@@ -397,10 +402,7 @@ final class OfdmOutcome {
                   Cell.of(10 * Math.log10(x.fieldPower()[whole ? 3 : 1]) + unit),
                   Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
                   Cell.of(x.check().isEmpty() ? "fits" : x.check())),
-              whole && settings.asTheStandard() && x.check().isEmpty()
-                  ? new Limit(Double.NaN, x.rate().errorLimitDb())
-                      .judge(db(x.evm(OfdmPacket.Which.ALL)), 0)
-                  : Verdict.NONE));
+              whole ? verdict(x) : Verdict.NONE));
     }
     return new ResultTable(
         "packets",

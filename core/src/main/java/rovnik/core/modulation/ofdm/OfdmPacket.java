@@ -7,9 +7,8 @@ import java.util.List;
  * then by tone from -26 to 26 without 0; the ideal ones have mean power 1.
  *
  * @param startSeconds where its preamble begins, from the first sample that counts
- * @param signal the bits of SIGNAL
- * @param rate what SIGNAL says; null if it says nothing that is known
- * @param bytes that SIGNAL says
+ * @param signal what the field says
+ * @param rate what SIGNAL says; null if nothing behind it can be read
  * @param check what is wrong with it, "" if nothing
  * @param carrier offset of the carrier from where the channel was taken, Hz
  * @param clock by how much its samples come too slowly, as a share
@@ -25,9 +24,8 @@ import java.util.List;
  */
 record OfdmPacket(
     double startSeconds,
-    byte[] signal,
+    SignalField signal,
     LegacyRate rate,
-    int bytes,
     String check,
     double carrier,
     double clock,
@@ -62,6 +60,10 @@ record OfdmPacket(
       out[i] = i < LegacyTones.LAST ? i - LegacyTones.LAST : i - LegacyTones.LAST + 1;
     }
     return out;
+  }
+
+  int bytes() {
+    return signal.bytes();
   }
 
   boolean whole() {

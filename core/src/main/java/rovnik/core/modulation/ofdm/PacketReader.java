@@ -1,7 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
-import java.util.zip.CRC32;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.Transforms;
@@ -28,7 +27,6 @@ final class PacketReader {
   /** How quickly the timing of the first round follows. */
   private static final double FOLLOW = 0.3;
 
-  private static final int CHECK_BYTES = 4;
   private static final int[] TONES = OfdmPacket.TONES;
 
   private final ChannelSamples samples;
@@ -83,11 +81,11 @@ final class PacketReader {
     int toSignal = head + 2 * TRANSFORM + SYMBOL;
     take(head, toSignal);
     train(head);
-    byte[] bits = LegacyBits.signalBits(signal(head));
+    SignalField field = LegacyBits.signal(signal(head));
     int there = (int) Math.floor((samples.count() - first - 2.0 * TRANSFORM - SYMBOL) / SYMBOL);
-    String check = there < 0 ? "cut off before SIGNAL ends" : wrong(bits);
-    LegacyRate rate = check.isEmpty() ? LegacyRate.of(field(bits)).orElse(null) : null;
-    int bytes = length(bits);
+    String check = there < 0 ? "cut off before SIGNAL ends" : field.wrong();
+    LegacyRate rate = check.isEmpty() ? field.rate().orElse(null) : null;
+    int bytes = field.bytes();
     int symbols = rate == null ? 0 : rate.symbolsOf(bytes);
     if (rate != null && symbols > there) {
       check = "cut off: " + there + " of " + symbols + " symbols are there";
@@ -113,13 +111,12 @@ final class PacketReader {
     LegacyBits.Payload payload =
         rate == null || !check.isEmpty() ? null : decoded(rate, round, bytes);
     if (payload != null && check.isEmpty()) {
-      check = wrong(payload);
+      check = payload.wrong();
     }
     return new OfdmPacket(
         samples.seconds(first - head),
-        bits,
+        field,
         rate,
-        bytes,
         check,
         samples.offsetHz() + offset * rateHz / (2 * Math.PI),
         clock,
@@ -233,7 +230,7 @@ final class PacketReader {
       x += sign * (fftRe[bin(TONES[k])] * channelRe[k] + fftIm[bin(TONES[k])] * channelIm[k]);
       y += sign * (fftIm[bin(TONES[k])] * channelRe[k] - fftRe[bin(TONES[k])] * channelIm[k]);
     }
-    double length = Math.max(1e-300, Math.hypot(x, y));
+    double length = Math.max(1e-300, Math.hypot(x, y)) * meanPower();
     float[] sure = new float[LegacyTones.DATA];
     int[] data = LegacyTones.data();
     for (int i = 0; i < data.length; i++) {
@@ -245,55 +242,17 @@ final class PacketReader {
     return sure;
   }
 
+  /** Of what the channel lets through: how sure a bit is must not depend on the level. */
+  private double meanPower() {
+    double sum = 0;
+    for (int k = 0; k < TONES.length; k++) {
+      sum += channelRe[k] * channelRe[k] + channelIm[k] * channelIm[k];
+    }
+    return Math.max(1e-300, sum / TONES.length);
+  }
+
   private static int indexOf(int tone) {
     return tone < 0 ? tone + LegacyTones.LAST : tone + LegacyTones.LAST - 1;
-  }
-
-  private static int field(byte[] bits) {
-    return bits[0] << 3 | bits[1] << 2 | bits[2] << 1 | bits[3];
-  }
-
-  private static int length(byte[] bits) {
-    int out = 0;
-    for (int i = 0; i < 12; i++) {
-      out |= bits[5 + i] << i;
-    }
-    return out;
-  }
-
-  private static String wrong(byte[] bits) {
-    int parity = 0;
-    for (int i = 0; i < 18; i++) {
-      parity ^= bits[i];
-    }
-    if (parity != 0) {
-      return "the parity of SIGNAL is wrong";
-    }
-    if (bits[4] != 0) {
-      return "the reserved bit of SIGNAL is not 0";
-    }
-    if (LegacyRate.of(field(bits)).isEmpty()) {
-      return "SIGNAL names a rate that there is not";
-    }
-    return length(bits) == 0 ? "SIGNAL says that no bytes follow" : "";
-  }
-
-  private static String wrong(LegacyBits.Payload p) {
-    if (!p.serviceZero()) {
-      return "SERVICE is not zero";
-    }
-    byte[] b = p.bytes();
-    if (b.length <= CHECK_BYTES) {
-      return "";
-    }
-    CRC32 sum = new CRC32();
-    sum.update(b, 0, b.length - CHECK_BYTES);
-    for (int i = 0; i < CHECK_BYTES; i++) {
-      if (b[b.length - CHECK_BYTES + i] != (byte) (sum.getValue() >> 8 * i)) {
-        return "the frame check sequence does not fit";
-      }
-    }
-    return "";
   }
 
   private Round round(int head, LegacyRate rate, int symbols, boolean following) {
@@ -501,12 +460,14 @@ final class PacketReader {
     int each = rate.bitsPerTone();
     float[] sure = new float[round.phase.length * rate.codedBits()];
     Constellation points = rate.constellation();
+    double mean = meanPower();
     for (int s = 0; s < round.phase.length; s++) {
       int at = s * rate.codedBits();
       for (int tone : LegacyTones.data()) {
         int k = indexOf(tone);
-        float h = (float) Math.hypot(channelRe[k], channelIm[k]);
-        sure(points, round.values.re()[s][k], round.values.im()[s][k], h * h, sure, at);
+        double h = channelRe[k] * channelRe[k] + channelIm[k] * channelIm[k];
+        sure(
+            points, round.values.re()[s][k], round.values.im()[s][k], (float) (h / mean), sure, at);
         at += each;
       }
     }

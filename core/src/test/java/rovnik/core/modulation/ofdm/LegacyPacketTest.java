@@ -90,7 +90,7 @@ public class LegacyPacketTest {
   }
 
   @DataProvider
-  public Object[][] rates() {
+  public static Object[][] rates() {
     Object[][] out = new Object[LegacyRate.values().length][];
     for (LegacyRate r : LegacyRate.values()) {
       out[r.ordinal()] = new Object[] {r};

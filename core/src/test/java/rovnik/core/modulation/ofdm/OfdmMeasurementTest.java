@@ -13,7 +13,6 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
 import java.util.zip.CRC32;
-import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.wave.PacketPart;
@@ -143,17 +142,8 @@ public class OfdmMeasurementTest {
     assertEquals(finder.others(), 0);
   }
 
-  @DataProvider
-  public Object[][] rates() {
-    Object[][] out = new Object[LegacyRate.values().length][];
-    for (LegacyRate r : LegacyRate.values()) {
-      out[r.ordinal()] = new Object[] {r};
-    }
-    return out;
-  }
-
   /** Without noise nothing but the computation is left. */
-  @Test(dataProvider = "rates")
+  @Test(dataProvider = "rates", dataProviderClass = LegacyPacketTest.class)
   public void theFloorIsLow(LegacyRate rate) {
     Random random = new Random(5);
     float[] iq = received(rate, framed(random, 1500), new Way(-221e3, 300, -300, 12.3e-6), random);
@@ -228,6 +218,93 @@ public class OfdmMeasurementTest {
             rate.equals("64-QAM 3/4") && (check.equals("fits") || check.startsWith("cut off"));
         assertTrue(ofThese || check.equals("cut off before SIGNAL ends"), rate + ": " + check);
       }
+    }
+  }
+
+  /** A level that sinks and a phase that runs are followed by pilots, or shown as errors. */
+  @Test
+  public void whatIsTrackedIsNoError() {
+    Random random = new Random(21);
+    float[] iq = received(LegacyRate.R24, framed(random, 600), new Way(0, 45, -60, 10e-6), random);
+    int n = iq.length / 2;
+    for (int i = 0; i < n; i++) {
+      double level = 1 - 0.1 * i / n;
+      // A slow swing: no offset takes it away.
+      double angle = 0.08 * Math.sin(2 * Math.PI * 9e3 * i / FS);
+      double x = level * (iq[2 * i] * Math.cos(angle) - iq[2 * i + 1] * Math.sin(angle));
+      iq[2 * i + 1] =
+          (float) (level * (iq[2 * i] * Math.sin(angle) + iq[2 * i + 1] * Math.cos(angle)));
+      iq[2 * i] = (float) x;
+    }
+    double[] evm = new double[4];
+    for (int i = 0; i < 4; i++) {
+      OfdmSettings with =
+          new OfdmSettings(
+              0, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, (i & 1) == 1, (i & 2) == 2);
+      evm[i] = value(measured(with, iq, FS), "evm");
+    }
+    assertTrue(evm[3] < 1, "both: " + evm[3]);
+    assertTrue(evm[1] > 3, "phase alone: " + evm[1]);
+    assertTrue(evm[2] > 3, "level alone: " + evm[2]);
+    assertTrue(evm[0] > Math.max(evm[1], evm[2]), "neither: " + evm[0]);
+  }
+
+  /** Half and a quarter of the channel are the same packets, more slowly. */
+  @Test
+  public void narrowerChannels() {
+    Random random = new Random(22);
+    float[] iq =
+        received(LegacyRate.R36, framed(random, 90), new Way(40e3, 40, -30, 10e-6), random);
+    for (int slower : new int[] {2, 4}) {
+      OfdmSettings narrow =
+          new OfdmSettings(
+              0, 20e6 / slower, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false);
+      Outcome o = measured(narrow, iq, FS / slower);
+      within(o, "evmDb", -40 + OWN_DB);
+      within(o, "frequencyError", 40e3 / slower);
+      assertEquals(value(o, "whole"), 1);
+    }
+  }
+
+  /** An echo a sample later, 0.2 as strong: |1 + 0.2 exp(-j w)|, in closed form. */
+  @Test
+  public void flatnessIsThatOfTheWay() {
+    Random random = new Random(23);
+    float[] iq = received(LegacyRate.R12, framed(random, 100), new Way(0, 60, -60, 10e-6), random);
+    for (int i = iq.length - 1; i >= 2; i--) {
+      iq[i] += 0.2f * iq[i - 2];
+    }
+    Outcome o = measured(USUAL, iq, FS);
+    assertTrue(value(o, "evmDb") < -50, "the channel takes it: " + value(o, "evmDb"));
+    double[] truth = new double[53];
+    double mean = 0;
+    for (int k = -26; k <= 26; k++) {
+      double w = 2 * Math.PI * k / 128;
+      truth[k + 26] = 1.04 + 0.4 * Math.cos(w);
+      mean += k != 0 && Math.abs(k) <= 16 ? truth[k + 26] / 32 : 0;
+    }
+    double[] y = o.series("flatness").orElseThrow().y();
+    for (int k = -26; k <= 26; k++) {
+      if (k != 0) {
+        assertEquals(y[k + 26], 10 * Math.log10(truth[k + 26] / mean), 0.05, "tone " + k);
+      }
+    }
+  }
+
+  /** The level of a record changes nothing but levels. */
+  @Test
+  public void anyLevelWillDo() {
+    Random random = new Random(24);
+    float[] iq = received(LegacyRate.R54, framed(random, 300), new Way(0, 40, -60, 10e-6), random);
+    double usual = value(measured(USUAL, iq, FS), "evm");
+    for (float factor : new float[] {1e-12f, 1e12f}) {
+      float[] other = iq.clone();
+      for (int i = 0; i < other.length; i++) {
+        other[i] *= factor;
+      }
+      Outcome o = measured(USUAL, other, FS);
+      assertEquals(value(o, "evm"), usual, 1e-3 * usual);
+      assertEquals(value(o, "whole"), 1);
     }
   }
 

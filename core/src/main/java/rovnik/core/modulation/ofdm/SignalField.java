@@ -1,0 +1,85 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Optional;
+
+/**
+ * The SIGNAL field of a packet (IEEE 802.11-2020, 17.3.4).
+ *
+ * @param bits in the order in which they are sent
+ */
+record SignalField(byte[] bits) {
+  private static final int RATE_BITS = 4;
+  private static final int RESERVED = 4;
+  private static final int LENGTH = 5;
+  private static final int LENGTH_BITS = 12;
+  private static final int PARITY = 17;
+
+  /** What comes behind the parity. */
+  static final int TAIL = 18;
+
+  /** The field of a packet that is to be sent. */
+  static SignalField of(LegacyRate rate, int bytes) {
+    byte[] bits = new byte[TAIL + ConvolutionalCode.TAIL_BITS];
+    for (int i = 0; i < RATE_BITS; i++) {
+      bits[i] = (byte) (rate.field() >> RATE_BITS - 1 - i & 1);
+    }
+    for (int i = 0; i < LENGTH_BITS; i++) {
+      bits[LENGTH + i] = (byte) (bytes >> i & 1);
+    }
+    for (int i = 0; i < PARITY; i++) {
+      bits[PARITY] ^= bits[i];
+    }
+    return new SignalField(bits);
+  }
+
+  private int rateField() {
+    return bits[0] << 3 | bits[1] << 2 | bits[2] << 1 | bits[3];
+  }
+
+  /** The rate, if there is such and nothing is wrong. */
+  Optional<LegacyRate> rate() {
+    return wrong().isEmpty() ? LegacyRate.of(rateField()) : Optional.empty();
+  }
+
+  int bytes() {
+    int out = 0;
+    for (int i = 0; i < LENGTH_BITS; i++) {
+      out |= bits[LENGTH + i] << i;
+    }
+    return out;
+  }
+
+  boolean reservedIsZero() {
+    return bits[RESERVED] == 0;
+  }
+
+  boolean parityFits() {
+    int parity = 0;
+    for (int i = 0; i <= PARITY; i++) {
+      parity ^= bits[i];
+    }
+    return parity == 0;
+  }
+
+  boolean tailIsZero() {
+    int sum = 0;
+    for (int i = TAIL; i < bits.length; i++) {
+      sum += bits[i];
+    }
+    return sum == 0;
+  }
+
+  /** Why nothing can be read behind it, "" if something can. */
+  String wrong() {
+    if (!parityFits()) {
+      return "the parity of SIGNAL is wrong";
+    }
+    if (!reservedIsZero()) {
+      return "the reserved bit of SIGNAL is not 0";
+    }
+    if (LegacyRate.of(rateField()).isEmpty()) {
+      return "SIGNAL names a rate that there is not";
+    }
+    return bytes() == 0 ? "SIGNAL says that no bytes follow" : "";
+  }
+}
