@@ -206,7 +206,67 @@ public class ScopeTest {
     expectThrows(Refusal.class, () -> scope.capabilities().lasting(1000));
     expectThrows(Refusal.class, () -> scope.set(Oscilloscope.RANGE, "100"));
     expectThrows(Refusal.class, () -> scope.set("colour", "red"));
-    assertEquals(scope.controls().size(), 2);
-    assertEquals(scope.facts().size(), 3);
+    expectThrows(Refusal.class, () -> scope.set(Oscilloscope.TRIGGER_OUT, "channel 3"));
+    expectThrows(Refusal.class, () -> scope.set(Oscilloscope.TRIGGER_OUT_LEVEL, "100"));
+    assertEquals(scope.controls().size(), 4);
+    assertEquals(scope.facts().size(), 4);
+  }
+
+  private String control(String id) {
+    return scope.controls().stream()
+        .filter(c -> c.id().equals(id))
+        .findFirst()
+        .orElseThrow()
+        .value();
+  }
+
+  @DataProvider
+  Object[][] outputs() {
+    return new Object[][] {{"off"}, {"channel 1"}, {"channel 2"}};
+  }
+
+  @Test(dataProvider = "outputs")
+  public void itsTriggerOutputIsWhatItWasSetTo(String of) {
+    scope.set(Oscilloscope.TRIGGER_OUT, of);
+    scope.set(Oscilloscope.TRIGGER_OUT_LEVEL, "0.75");
+    assertEquals(control(Oscilloscope.TRIGGER_OUT), of);
+    assertEquals(Double.parseDouble(control(Oscilloscope.TRIGGER_OUT_LEVEL)), 0.75, 1e-9);
+  }
+
+  /** How often the fast receiver's trigger input rises in so many seconds. */
+  private double[] pulses(double seconds) {
+    IqSetup setup = new IqSetup(Truth.LOGGER_HZ, RATE, (int) (seconds * RATE), 0);
+    try {
+      return fast.streamed(setup).pulseSeconds();
+    } finally {
+      fast.configure(SETUP);
+    }
+  }
+
+  @Test
+  public void itsTriggerOutputTellsTheReceiverWhenAChannelRises() {
+    try (PartHolder input = holder(bench.triggerInputPort())) {
+      first.set("part", "core clock enable");
+      second.set("part", "nothing");
+      scope.set(Oscilloscope.TRIGGER_OUT, "channel 1");
+      scope.set(Oscilloscope.TRIGGER_OUT_LEVEL, "1.5");
+      input.set("part", "core clock enable");
+      double[] itself = pulses(20.5e-3);
+      input.set("part", "trigger output of the oscilloscope");
+      double[] told = pulses(20.5e-3);
+      assertEquals(told.length, itself.length, 1);
+      for (int i = 1; i < told.length; i++) {
+        assertEquals(told[i] - told[i - 1], Truth.LOGGER_CLOCK_SECONDS, 20e-9);
+      }
+      for (String[] none : new String[][] {{"channel 1", "5"}, {"channel 2", "1.5"}}) {
+        scope.set(Oscilloscope.TRIGGER_OUT, none[0]);
+        scope.set(Oscilloscope.TRIGGER_OUT_LEVEL, none[1]);
+        assertEquals(pulses(20.5e-3).length, 0, none[0] + " over " + none[1] + " V");
+      }
+      scope.set(Oscilloscope.TRIGGER_OUT_LEVEL, "0.01");
+      assertTrue(pulses(20.5e-3).length > 200, "a level in the noise is crossed all the time");
+      scope.set(Oscilloscope.TRIGGER_OUT, "off");
+      assertEquals(pulses(20.5e-3).length, 0);
+    }
   }
 }

@@ -208,6 +208,21 @@ public class StreamApiTest extends BuoyBench {
     for (int i = 0; i + 1 < rows.size(); i++) {
       assertEquals(cell(rows, i, 2), Truth.LOGGER_EVERY_SECONDS, 1e-8);
     }
+    // The same edges by way of the oscilloscope, whose trigger output gives them away.
+    long probe = add("Probe", "PART_HOLDER", server.bench().firstProbePort(), "scpi-parts");
+    long scope =
+        add("Scope", "OSCILLOSCOPE", server.bench().oscilloscopePort(), "scpi-oscilloscope");
+    awaitTrue(() -> state(probe).equals("CONNECTED") && state(scope).equals("CONNECTED"));
+    control(probe, "part", "flash write strobe");
+    control(scope, "triggerOut", "channel 1");
+    control(cable, "part", "trigger output of the oscilloscope");
+    patch("{\"seconds\":0.9}", 200);
+    awaitTrue(() -> outcome() != null && value("triggers") > 20, 60);
+    o = outcome();
+    rows = table(o, "triggers");
+    for (int i = 0; i + 1 < rows.size(); i++) {
+      assertEquals(cell(rows, i, 2), Truth.LOGGER_EVERY_SECONDS, 1e-8);
+    }
     // Around it the burst: nothing before the edge, all of it after.
     double[] level = ys(o, "trigger");
     assertTrue(level[level.length / 6] < -70, "before it: " + level[level.length / 6]);

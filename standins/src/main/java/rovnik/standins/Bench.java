@@ -38,7 +38,7 @@ public final class Bench implements AutoCloseable {
     FunctionOutput supply = new FunctionOutput();
     FastInput toFast = new FastInput(world);
     BoardScope scope = new BoardScope(toFast.field(), seed + 47);
-    TriggerCable cable = new TriggerCable(toFast.field());
+    TriggerCable cable = new TriggerCable(toFast.field(), scope::pulses);
     List<ScpiInstrument> instruments =
         List.of(
             new ReceiverStandin(world, paced),
@@ -96,7 +96,7 @@ public final class Bench implements AutoCloseable {
                 toFast::place),
             new PartHolderStandin(
                 "Trigger input of the fast receiver",
-                () -> BoardNets.NAMES,
+                () -> TriggerCable.NAMES,
                 cable::touch,
                 cable::net));
     for (ScpiInstrument i : instruments) {

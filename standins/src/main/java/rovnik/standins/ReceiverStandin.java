@@ -55,7 +55,7 @@ class ReceiverStandin extends ScpiInstrument {
   }
 
   ReceiverStandin(String identity, ReceiverFrontEnd frontEnd, boolean paced) {
-    this(identity, frontEnd, new TriggerCable(new Clock()), paced);
+    this(identity, frontEnd, new TriggerCable(new Clock(), (from, to) -> List.of()), paced);
   }
 
   /**

@@ -9,7 +9,9 @@ import rovnik.standins.world.Truth;
 
 /**
  * Oscilloscope with two channels of eight bits and one range for both. INITiate arms it; bit 5 of
- * STATus:OPERation:CONDition says that it waits for its trigger (SCPI-99 volume 1, 9.3).
+ * STATus:OPERation:CONDition says that it waits for its trigger (SCPI-99 volume 1, 9.3). Its
+ * trigger output gives a pulse whenever the channel of OUTPut:TTLTrg:SOURce rises over
+ * OUTPut:TTLTrg:LEVel.
  */
 final class ScopeStandin extends ScpiInstrument {
   private static final int MOST_POINTS = 1 << 22;
@@ -22,6 +24,9 @@ final class ScopeStandin extends ScpiInstrument {
   private int points;
   private double rangeVolts;
   private double middleVolts;
+  private boolean out;
+  private int outChannel;
+  private double outLevelVolts;
 
   ScopeStandin(BoardScope scope) {
     super("Rovnik,Oscilloscope stand-in,1,1.0");
@@ -39,6 +44,9 @@ final class ScopeStandin extends ScpiInstrument {
         p -> middleVolts = number(p, -WIDEST_VOLTS / 2, WIDEST_VOLTS / 2),
         () -> text(middleVolts));
     both("TRIGger:SOURce", ScopeStandin::checkSource, () -> "EXT");
+    both("OUTPut:TTLTrg[:STATe]", p -> output(onOff(p)), () -> out ? "1" : "0");
+    both("OUTPut:TTLTrg:SOURce", this::outputOf, () -> "INT" + (outChannel + 1));
+    both("OUTPut:TTLTrg:LEVel", this::outputFrom, () -> text(outLevelVolts));
     set("INITiate[:IMMediate]", p -> scope.arm(true));
     set("ABORt", p -> scope.arm(false));
     queryBytes("FETCh:CHANnel1", () -> fetch(0));
@@ -56,6 +64,29 @@ final class ScopeStandin extends ScpiInstrument {
     points = 4096;
     rangeVolts = 8;
     middleVolts = 2;
+    outChannel = 0;
+    outLevelVolts = 1.5;
+    output(false);
+  }
+
+  private void output(boolean on) {
+    out = on;
+    scope.output(on ? outChannel : BoardScope.NO_CHANNEL, outLevelVolts);
+  }
+
+  private void outputOf(String source) {
+    outChannel =
+        switch (source.toUpperCase(Locale.ROOT)) {
+          case "INT1", "INTERNAL1" -> 0;
+          case "INT2", "INTERNAL2" -> 1;
+          default -> throw ScpiError.illegalValue(source);
+        };
+    output(out);
+  }
+
+  private void outputFrom(String level) {
+    outLevelVolts = number(level, -WIDEST_VOLTS, WIDEST_VOLTS);
+    output(out);
   }
 
   @Override

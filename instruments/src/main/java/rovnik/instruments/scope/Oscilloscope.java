@@ -6,11 +6,17 @@ import rovnik.instruments.Instrument;
 
 /**
  * An oscilloscope that waits for its external trigger, such as the trigger output of a receiver,
- * and takes all channels from then on.
+ * and takes all channels from then on. Its own trigger output tells others when a channel rises.
  */
 public interface Oscilloscope extends Instrument {
   String RANGE = "range";
   String MIDDLE = "middle";
+
+  /** Which channel's edges its trigger output gives away: "off", "channel 1" or "channel 2". */
+  String TRIGGER_OUT = "triggerOut";
+
+  /** Over which a channel rises for a pulse, V. */
+  String TRIGGER_OUT_LEVEL = "triggerOutLevel";
 
   ScopeCapabilities capabilities();
 

@@ -15,6 +15,8 @@ import rovnik.instruments.dialect.Dialect;
  * @param widestVolts widest range, peak to peak
  * @param triggerDelaySeconds from the external trigger to its first sample, with the usual cable
  * @param triggerDelayHalfWidth how far that may be off
+ * @param triggerOutDelaySeconds from an edge at a probe to its trigger output, with the usual cable
+ * @param triggerOutDelayHalfWidth how far that may be off
  * @param clockRelative how far its clock may be off
  */
 public record ScopeCapabilities(
@@ -25,6 +27,8 @@ public record ScopeCapabilities(
     double widestVolts,
     double triggerDelaySeconds,
     double triggerDelayHalfWidth,
+    double triggerOutDelaySeconds,
+    double triggerOutDelayHalfWidth,
     double clockRelative) {
   public static ScopeCapabilities of(Dialect d) {
     return new ScopeCapabilities(
@@ -35,6 +39,8 @@ public record ScopeCapabilities(
         d.fact("widestVolts"),
         d.fact("triggerDelaySeconds"),
         d.fact("triggerDelayHalfWidth"),
+        d.fact("triggerOutDelaySeconds"),
+        d.fact("triggerOutDelayHalfWidth"),
         d.fact("clockAccuracy"));
   }
 

@@ -21,6 +21,9 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
   /** Steps of a converter of eight bits. */
   private static final int STEPS = 256;
 
+  private static final String OFF = "off";
+  private static final List<String> OUT_OF = List.of(OFF, "channel 1", "channel 2");
+
   private final ScopeCapabilities capabilities;
   private ScopeSetup setup;
   private byte[] codes = new byte[0];
@@ -118,7 +121,33 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
             dialect.number(connection, "middleVolts", -1e6, 1e6),
             "V",
             -widest / 2,
+            widest / 2),
+        Control.choice(TRIGGER_OUT, "trigger output gives edges of", triggerOut(), OUT_OF),
+        Control.number(
+            TRIGGER_OUT_LEVEL,
+            "trigger output, level",
+            dialect.number(connection, "triggerOutLevelVolts", -1e6, 1e6),
+            "V",
+            -widest / 2,
             widest / 2));
+  }
+
+  private String triggerOut() {
+    if (!dialect.flag(connection, "triggerOut")) {
+      return OFF;
+    }
+    return OUT_OF.get(dialect.flag(connection, "triggerOutOf") ? 1 : 2);
+  }
+
+  private void triggerOut(String of) {
+    int channel = OUT_OF.indexOf(of);
+    if (channel < 0) {
+      throw new Refusal("value", "The trigger output gives: " + String.join(", ", OUT_OF) + ".");
+    }
+    if (channel > 0) {
+      dialect.send(connection, "triggerOutOf", "" + channel);
+    }
+    dialect.send(connection, "triggerOut", channel > 0 ? "ON" : "OFF");
   }
 
   @Override
@@ -128,6 +157,9 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
       case RANGE -> dialect.send(connection, "rangeVolts", within(value, 0.01, widest));
       case MIDDLE ->
           dialect.send(connection, "middleVolts", within(value, -widest / 2, widest / 2));
+      case TRIGGER_OUT -> triggerOut(value);
+      case TRIGGER_OUT_LEVEL ->
+          dialect.send(connection, "triggerOutLevelVolts", within(value, -widest / 2, widest / 2));
       default -> super.set(control, value);
     }
   }
@@ -146,6 +178,11 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
     return List.of(
         Fact.of("channels", Integer.toString(capabilities.channels())),
         Fact.of("samples up to", Frequency.ofHertz(capabilities.fastestRateHz()).toString()),
-        Fact.of("begins after its trigger by", Seconds.words(capabilities.triggerDelaySeconds())));
+        Fact.of("begins after its trigger by", Seconds.words(capabilities.triggerDelaySeconds())),
+        Fact.of(
+            "its trigger output follows an edge by",
+            Seconds.words(capabilities.triggerOutDelaySeconds())
+                + " +/- "
+                + Seconds.words(capabilities.triggerOutDelayHalfWidth())));
   }
 }

@@ -30,6 +30,11 @@ public final class BoardNets {
     };
   }
 
+  /** Where a net is while it is not at 0. */
+  static double highVolts(String net) {
+    return net.equals(NAMES.get(0)) ? 0 : HIGH_VOLTS;
+  }
+
   /** When a net rises, from one time of the board to another. */
   static List<Double> rises(String net, double from, double to) {
     List<Double> out = new ArrayList<>();

@@ -1,5 +1,7 @@
 package rovnik.standins.world;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Random;
 import java.util.function.DoubleUnaryOperator;
 
@@ -8,7 +10,16 @@ import java.util.function.DoubleUnaryOperator;
  * trigger input got a pulse, and runs on a clock of its own.
  */
 public final class BoardScope {
+  /** Nothing comes out of its trigger output. */
+  public static final int NO_CHANNEL = -1;
+
   private static final int STEPS = 256;
+
+  /** So much over the noise a level must be, or under what a net reaches, to be crossed once. */
+  private static final double CLEAR_VOLTS = 4 * Truth.SCOPE_NOISE_VOLTS;
+
+  /** A level within the noise is crossed as often as the output can follow. */
+  private static final double FOLLOWS_SECONDS = 50e-6;
 
   private final Clock board;
   private final Random random;
@@ -17,6 +28,8 @@ public final class BoardScope {
   private boolean armed;
   private boolean triggered;
   private double begins;
+  private int outChannel = NO_CHANNEL;
+  private double outLevelVolts;
 
   /**
    * @param board time of the board
@@ -61,6 +74,34 @@ public final class BoardScope {
               + Truth.SCOPE_TRIGGER_DELAY_SECONDS
               + Truth.SCOPE_TRIGGER_JITTER_SECONDS * random.nextGaussian();
     }
+  }
+
+  /** From now on its output gives a pulse whenever a channel rises over a level. */
+  public synchronized void output(int channel, double levelVolts) {
+    outChannel = channel;
+    outLevelVolts = levelVolts;
+  }
+
+  /** When its output rose, in the time of the board. */
+  public synchronized List<Double> pulses(double from, double to) {
+    if (outChannel == NO_CHANNEL) {
+      return List.of();
+    }
+    double high = BoardNets.highVolts(touches[outChannel]) * Truth.SCOPE_GAIN;
+    boolean noise =
+        Math.abs(outLevelVolts) < CLEAR_VOLTS || Math.abs(outLevelVolts - high) < CLEAR_VOLTS;
+    List<Double> out = new ArrayList<>();
+    if (noise) {
+      for (double k = Math.ceil(from / FOLLOWS_SECONDS); k * FOLLOWS_SECONDS < to; k++) {
+        out.add(k * FOLLOWS_SECONDS);
+      }
+    } else if (outLevelVolts > 0 && outLevelVolts < high) {
+      double later = Truth.SCOPE_OUT_DELAY_SECONDS;
+      for (double t : BoardNets.rises(touches[outChannel], from - later, to - later)) {
+        out.add(t + later);
+      }
+    }
+    return out;
   }
 
   /** What a channel took, as codes of its converter. */

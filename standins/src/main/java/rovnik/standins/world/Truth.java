@@ -302,6 +302,7 @@ public final class Truth {
   public static final double SCOPE_RATE_HZ = 200e6;
   public static final double SCOPE_NOISE_VOLTS = 0.03;
   public static final double SCOPE_GAIN = 1.01;
+  public static final double SCOPE_OUT_DELAY_SECONDS = 62e-9;
 
   /** Dock oscillator: a part for 5 V whose output follows its supply from 1.2 V on. */
   public static final double OSCILLATOR_HZ = 64e6;
