@@ -75,7 +75,7 @@ public final class InstrumentLoop implements AutoCloseable {
   private final Thread thread;
   private volatile boolean closed;
   private volatile boolean wanted;
-  private final List<Continuous> works = new CopyOnWriteArrayList<>();
+  private final CopyOnWriteArrayList<Continuous> works = new CopyOnWriteArrayList<>();
   private volatile ConnectionState state = ConnectionState.DISCONNECTED;
   private volatile String message = "";
   private volatile String identity = "";
@@ -202,9 +202,7 @@ public final class InstrumentLoop implements AutoCloseable {
    * is nobody to do it with.
    */
   public void begin(Continuous work) {
-    if (!works.contains(work)) {
-      works.add(work);
-    }
+    works.addIfAbsent(work);
     queue.add(
         new Task<>( // wakes the loop as well
             i -> {
@@ -218,6 +216,10 @@ public final class InstrumentLoop implements AutoCloseable {
 
   /** Ends continuous work after its turn; nothing happens if it has ended already. */
   public void end(Continuous work) {
+    remove(work);
+  }
+
+  private synchronized void remove(Continuous work) {
     works.remove(work);
   }
 
@@ -289,14 +291,18 @@ public final class InstrumentLoop implements AutoCloseable {
         best = w;
       }
     }
-    // Who is served goes to the end of the row.
     if (works.size() > 1 && best != null && best.dueNanos() <= System.nanoTime()) {
       best = works.get(0).dueNanos() <= System.nanoTime() ? works.get(0) : best;
-      if (works.remove(best)) {
-        works.add(best);
-      }
+      lastServed(best);
     }
     return best;
+  }
+
+  /** Who is served goes to the end of the row, unless it was ended meanwhile. */
+  private synchronized void lastServed(Continuous work) {
+    if (works.remove(work)) {
+      works.addIfAbsent(work);
+    }
   }
 
   private void step(Continuous work) {

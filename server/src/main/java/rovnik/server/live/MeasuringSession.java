@@ -195,7 +195,8 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
       hold.takeOver(back);
       late = Client.NOBODY;
     }
-    showing.watch(watcher, state());
+    showing.watch(watcher);
+    publishState();
   }
 
   /** A window closed; if it held the source, nobody does now. */
@@ -678,18 +679,21 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     }
     // Until all is there it goes on at full speed; then no faster than it is shown.
     dueNanos = settled ? nextFrameNanos : 0;
-    return !(once && settled && ended());
+    if (once && settled) {
+      endAfterTheLast();
+    }
+    return true;
   }
 
-  /** Holds after the last look, unless more is wanted meanwhile. */
-  private synchronized boolean ended() {
-    if (stale || !once || measuring.wantsMore()) {
-      return false;
+  /**
+   * Holds after the last look, unless more is wanted meanwhile. It ends here and not by what the
+   * turn answers: a start that comes right after must not be undone.
+   */
+  private synchronized void endAfterTheLast() {
+    if (!stale && once && !measuring.wantsMore()) {
+      end();
+      stand(Phase.HELD, "", "");
     }
-    // Ended here and not by the loop: a start that comes right after must not be undone.
-    end();
-    stand(Phase.HELD, "", "");
-    return true;
   }
 
   private void prepare() {
@@ -726,14 +730,27 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   @Override
   public void failed(String sentence, boolean connectionLost) {
     measuring.lost();
-    lost = true;
-    stand(connectionLost ? Phase.LOST : Phase.REFUSED, sentence, "instrument");
+    if (connectionLost) {
+      lost = true;
+      stand(Phase.LOST, sentence, "instrument");
+    } else {
+      cannot(sentence, "instrument");
+    }
   }
 
   @Override
   public void refused(Refusal refusal) {
     measuring.cutOff();
+    cannot(refusal.getMessage(), refusal.field());
+  }
+
+  /** Ends with what is wrong, unless that is of settings that were changed meanwhile. */
+  private synchronized void cannot(String sentence, String where) {
     lost = true;
-    stand(Phase.REFUSED, refusal.getMessage(), refusal.field());
+    if (stale && phase == Phase.RUNNING) {
+      run();
+    } else {
+      stand(Phase.REFUSED, sentence, where);
+    }
   }
 }

@@ -57,6 +57,9 @@ final class Showing<S> {
   private final AtomicLong sequence = new AtomicLong();
   private volatile @Nullable Newest<S> newest;
 
+  /** Revision of the state that was told last. */
+  private long told;
+
   /** Samples of sound so far; touched by the instrument's thread only. */
   private long heard;
 
@@ -66,14 +69,13 @@ final class Showing<S> {
     this.json = json;
   }
 
-  /** A window comes, and gets what there is. */
-  void watch(Watcher watcher, SessionState state) {
+  /** A window comes, and gets the newest look there is; the state is told to it as to all. */
+  void watch(Watcher watcher) {
     watchers.add(watcher);
     gone.remove(watcher.clientId());
-    watcher.state(message(state));
     Newest<S> n = newest;
     if (n != null) {
-      watcher.frame(frame(n));
+      watcher.firstFrame(frame(n));
     }
   }
 
@@ -100,13 +102,13 @@ final class Showing<S> {
     return !watchers.isEmpty();
   }
 
-  void state(SessionState state) {
-    TextMessage message = message(state);
-    watchers.forEach(w -> w.state(message));
-  }
-
-  private TextMessage message(SessionState state) {
-    return new TextMessage(json.writeValueAsString(state));
+  /** Tells all windows; of two states that are told at once the newer one stays. */
+  synchronized void state(SessionState state) {
+    if (state.revision() > told) {
+      told = state.revision();
+      TextMessage message = new TextMessage(json.writeValueAsString(state));
+      watchers.forEach(w -> w.state(message));
+    }
   }
 
   /** A number for a look or a finding, larger than all before. */

@@ -27,6 +27,7 @@ final class Watcher implements AutoCloseable {
   private int waitingBytes;
   private TextMessage state;
   private byte[] frame;
+  private boolean framed;
   private boolean closed;
   private volatile boolean listens;
 
@@ -50,7 +51,15 @@ final class Watcher implements AutoCloseable {
 
   synchronized void frame(byte[] newest) {
     frame = newest;
+    framed = true;
     wake();
+  }
+
+  /** What there was when it came; nothing happens if something newer was faster. */
+  synchronized void firstFrame(byte[] there) {
+    if (!framed) {
+      frame(there);
+    }
   }
 
   /** Whether it wants to hear what is heard. */

@@ -252,4 +252,35 @@ public class InstrumentLoopTest {
     assertTrue(said.get().contains("inside Rovnik"), said.get());
     assertEquals(loop.call(Instrument::identity), "fake");
   }
+
+  /** Two works take turns while one of them ends and begins anew: it stands in the row once. */
+  @Test
+  public void whatEndedStaysEndedWhileAnotherGoesOn() {
+    begin();
+    Counting other = new Counting();
+    Counting one = new Counting();
+    loop.begin(other);
+    for (int round = 0; round < 300; round++) {
+      loop.begin(one);
+      loop.begin(one);
+      int before = one.steps.get();
+      await(() -> one.steps.get() > before);
+      loop.end(one);
+      loop.call(Instrument::identity); // what was under way has ended
+      int ended = one.steps.get();
+      int others = other.steps.get();
+      await(() -> other.steps.get() > others + 2);
+      assertEquals(one.steps.get(), ended, "round " + round);
+    }
+  }
+
+  private static final class Counting extends Ignoring {
+    private final AtomicInteger steps = new AtomicInteger();
+
+    @Override
+    public boolean step(Instrument instrument) {
+      steps.incrementAndGet();
+      return true;
+    }
+  }
 }
