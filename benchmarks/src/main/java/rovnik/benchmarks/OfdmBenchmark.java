@@ -33,7 +33,7 @@ public class OfdmBenchmark {
 
   private final OfdmMeasurement measurement =
       new OfdmMeasurement(
-          new OfdmSettings(0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false));
+          new OfdmSettings(0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null));
   private final PacketPart short16 = new PacketPart(LegacyRate.R54, 400, 1e-4, CHANNEL_HZ);
   private IqRecord one;
   private IqRecord many;

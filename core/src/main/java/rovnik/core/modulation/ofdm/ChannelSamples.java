@@ -11,8 +11,8 @@ final class ChannelSamples {
   /** Samples a second over the width of the channel. */
   static final int TIMES = 2;
 
-  /** Half of the band that passes as it is, over the channel: the tones and some offset. */
-  private static final double FLAT = 0.44;
+  /** Over the farthest tone, what still passes as it is: some offset. */
+  private static final double BEYOND = 1.06;
 
   /**
    * From there on what is taken falls off slowly, so that what the edges of a symbol become stays
@@ -28,11 +28,18 @@ final class ChannelSamples {
   /**
    * @param from first sample of the record that counts
    * @param offsetHz of the channel, from the centre of the record
+   * @param tones width that they take, over the channel
    */
   ChannelSamples(
-      float[] iq, int from, int samples, double rateHz, double offsetHz, double channelHz) {
+      float[] iq,
+      int from,
+      int samples,
+      double rateHz,
+      double offsetHz,
+      double channelHz,
+      double tones) {
     double end = Math.min(REACH * channelHz, rateHz / 2 - Math.abs(offsetHz));
-    double flat = Math.min(FLAT * channelHz, end);
+    double flat = Math.min(BEYOND * tones / 2 * channelHz, end);
     this.channelHz = channelHz;
     this.band =
         new BandTaker(iq, from, samples, rateHz)

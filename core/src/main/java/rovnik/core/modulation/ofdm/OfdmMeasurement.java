@@ -3,6 +3,8 @@ package rovnik.core.modulation.ofdm;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
+import java.util.function.IntFunction;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.StretchMeasurement;
@@ -17,11 +19,27 @@ public final class OfdmMeasurement extends StretchMeasurement {
   public static final String KIND = "ofdm";
   public static final String TITLE = "OFDM packets";
 
-  /** Width that the tones take, of the channel's. */
-  private static final double TONES_SHARE = (2 * LegacyTones.LAST + 1.0) / LegacyTones.TRANSFORM;
+  /**
+   * What must be there.
+   *
+   * @param share width that the tones take, of the rate of the transform
+   * @param symbol samples of one with its guard, at that rate
+   * @param shortestSymbols of which there must be so many
+   */
+  private record Layout(double share, double symbol, int shortestSymbols) {
+    static Layout of(OfdmDescription d) {
+      FramePlan plan = d.frame().plan();
+      double all = plan.trainingEnd() / ChannelSamples.TIMES;
+      return new Layout((2 * plan.farthest() + 1.0) / d.transform(), all, 1);
+    }
+  }
 
-  /** Preamble, SIGNAL and one symbol, in symbols. */
-  private static final int SHORTEST_SYMBOLS = 6;
+  /** Preamble, SIGNAL and one symbol. */
+  private static final Layout LEGACY =
+      new Layout((2 * LegacyTones.LAST + 1.0) / LegacyTones.TRANSFORM, LegacyPacket.SYMBOL, 6);
+
+  /** Of the width of the tones, with some offset. */
+  private static final double BESIDE = 1.1;
 
   /** From quiet to loud, dB, that is more than noise. */
   private static final double LOUD_DB = 6;
@@ -31,36 +49,48 @@ public final class OfdmMeasurement extends StretchMeasurement {
   private final OfdmSettings settings;
 
   public OfdmMeasurement(OfdmSettings settings) {
-    super(KIND, TITLE, settings.channelHz(), settings.seconds(), settings.words());
+    super(KIND, TITLE, widthHz(settings), settings.seconds(), settings.words());
     this.settings = settings;
+  }
+
+  /** That a record must hold: the channel, or the tones that are described and a little more. */
+  private static double widthHz(OfdmSettings s) {
+    double share = s.described().map(Layout::of).map(x -> BESIDE * x.share()).orElse(1.0);
+    return Math.min(1, share) * s.rateHz();
   }
 
   @Override
   public String bandField() {
-    return "channelHz";
+    return settings.described().isPresent() ? "description" : "channelHz";
   }
 
   @Override
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
-    double channel = settings.channelHz();
+    double channel = settings.rateHz();
+    Layout layout = settings.described().map(Layout::of).orElse(LEGACY);
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
-    double needed = 2 * Math.abs(near) + TONES_SHARE * channel;
+    double needed = 2 * Math.abs(near) + layout.share() * channel;
     if (fs < needed) {
       throw new Refusal(
-          "channelHz",
-          "A channel of "
-              + Frequency.ofHertz(channel)
-              + " there needs "
+          bandField(),
+          (settings.described().isPresent() ? "Tones over " : "A channel of ")
+              + Frequency.ofHertz(
+                  settings.described().isPresent() ? layout.share() * channel : channel)
+              + " there need"
+              + (settings.described().isPresent() ? " " : "s ")
               + Frequency.ofHertz(Math.ceil(needed)).toString().replace("Hz", "S/s")
               + "; this record has "
               + Frequency.ofHertz(fs).toString().replace("Hz", "S/s")
-              + ". Sample faster, or choose a narrower channel.");
+              + ". Sample faster, or choose "
+              + (settings.described().isPresent()
+                  ? "another description."
+                  : "a narrower channel."));
     }
     int from = Math.max(0, record.sampleAt(settings.startSeconds()));
     int there = record.sampleCount() - from;
-    double symbol = LegacyPacket.SYMBOL / channel;
-    if (there / fs < SHORTEST_SYMBOLS * symbol) {
+    double symbol = layout.symbol() / channel;
+    if (there / fs < layout.shortestSymbols() * symbol) {
       throw new Refusal(
           "startSeconds",
           "The record ends at "
@@ -69,15 +99,20 @@ public final class OfdmMeasurement extends StretchMeasurement {
     }
     ChannelSamples samples =
         new ChannelSamples(
-            record.iq(), from, (int) Math.min(there, samplesWanted(fs)), fs, near, channel);
+            record.iq(),
+            from,
+            (int) Math.min(there, samplesWanted(fs)),
+            fs,
+            near,
+            channel,
+            layout.share());
     double[] re = new double[samples.count()];
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
-    PacketFinder finder = new PacketFinder(re, im);
-    List<OfdmPacket> packets = packets(finder, new PacketReader(samples, settings));
-    if (packets.isEmpty()) {
-      throw new Refusal("signal", nothing(finder.others(), re, im));
-    }
+    List<OfdmPacket> packets =
+        settings.described().isEmpty()
+            ? packets(samples, re, im)
+            : described(settings.described().get(), samples, re, im);
     if (settings.packet() > packets.size()) {
       throw new Refusal(
           "packet",
@@ -89,20 +124,59 @@ public final class OfdmMeasurement extends StretchMeasurement {
         .outcome();
   }
 
-  /** All of them; within one that is read no other is looked for. */
-  private List<OfdmPacket> packets(PacketFinder finder, PacketReader reader) {
-    List<OfdmPacket> out = new ArrayList<>();
-    PacketFinder.Found found = finder.next(0);
-    while (found != null && out.size() < settings.most()) {
-      OfdmPacket p = reader.read(found);
-      out.add(p);
-      found = finder.next(found.end(p.symbols()));
+  private List<OfdmPacket> packets(ChannelSamples samples, double[] re, double[] im) {
+    PacketFinder finder = new PacketFinder(re, im);
+    PacketReader reader = new PacketReader(samples, settings);
+    List<OfdmPacket> out = all(finder::next, reader::read);
+    if (out.isEmpty()) {
+      throw new Refusal("signal", nothing(repeated(finder.others()), re, im));
     }
     return out;
   }
 
+  private List<OfdmPacket> described(
+      OfdmDescription description, ChannelSamples samples, double[] re, double[] im) {
+    OfdmDescription.Frame frame = description.frame();
+    FrameFinder finder = new FrameFinder(re, im, frame, samples, settings);
+    FrameReader reader = new FrameReader(samples, settings, frame);
+    List<OfdmPacket> out = all(finder::next, reader::read);
+    if (out.isEmpty()) {
+      throw new Refusal("signal", nothing(guarded(finder.others()), re, im));
+    }
+    return out;
+  }
+
+  /** All packets; within one that is read no other is looked for. */
+  private List<OfdmPacket> all(
+      IntFunction<PacketFinder.Found> next, Function<PacketFinder.Found, OfdmPacket> read) {
+    List<OfdmPacket> out = new ArrayList<>();
+    PacketFinder.Found found = next.apply(0);
+    while (found != null && out.size() < settings.most()) {
+      OfdmPacket p = read.apply(found);
+      out.add(p);
+      found = next.apply(found.training() + p.end());
+    }
+    return out;
+  }
+
+  private static String repeated(int others) {
+    return others == 0
+        ? ""
+        : "Something there repeats itself as a short training does ("
+            + others
+            + (others == 1 ? " time" : " times")
+            + "), but no long training follows: another kind of signal, or another channel width.";
+  }
+
+  private static String guarded(int others) {
+    return others == 0
+        ? ""
+        : "Symbols with such guards are there, but no known tones as the description has them."
+            + " Check its known values, which symbols come first, and the middle of the channel.";
+  }
+
   /** What is there instead of a packet. */
-  private static String nothing(int others, double[] re, double[] im) {
+  private static String nothing(String others, double[] re, double[] im) {
     double quietest = Double.POSITIVE_INFINITY;
     double loudest = 0;
     int each = Math.max(1, re.length / CELLS);
@@ -117,18 +191,15 @@ public final class OfdmMeasurement extends StretchMeasurement {
     if (loudest == 0) {
       return "There is no signal: all samples are 0. Check the source and the connection.";
     }
-    if (others > 0) {
-      return "Something there repeats itself as a short training does ("
-          + others
-          + (others == 1 ? " time" : " times")
-          + "), but no long training follows: another kind of signal, or another channel width.";
+    if (!others.isEmpty()) {
+      return others;
     }
     double rise = 10 * Math.log10(loudest / Math.max(quietest, 1e-30 * loudest));
     return rise > LOUD_DB
         ? String.format(
             Locale.ROOT,
-            "There is power that comes and goes by %.0f dB, but nothing in it repeats itself as a"
-                + " preamble does. Check the middle of the channel and its width.",
+            "There is power that comes and goes by %.0f dB, but nothing in it repeats itself as it"
+                + " should. Check the middle of the channel and its width.",
             rise)
         : "Nothing but even power is there. Search longer, check the middle of the channel, or"
             + " look at it in Time.";

@@ -25,13 +25,13 @@ final class OfdmOutcome {
   /** Few turns and tones: squares of them lie far off more often than a normal number does. */
   private static final double LONGER_TAIL = 1.1;
 
-  private static final int[] TONES = OfdmPacket.TONES;
-
   private final OfdmSettings settings;
   private final IqRecord record;
   private final MeasurementContext context;
   private final List<OfdmPacket> packets;
   private final OfdmPacket p;
+  private final FramePlan plan;
+  private final Counts counts;
   private final double startSeconds;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
@@ -52,6 +52,8 @@ final class OfdmOutcome {
     this.context = context;
     this.packets = packets;
     this.p = packets.get(settings.packet() - 1);
+    this.plan = p.plan();
+    this.counts = Counts.of(plan);
     this.startSeconds = startSeconds;
     this.carrier = new CarrierReadings(record, context, p.carrier());
     this.maker = carrier.maker();
@@ -70,10 +72,21 @@ final class OfdmOutcome {
         OfdmMeasurement.TITLE,
         summary(),
         p.whole() ? new OfdmSeries(p).series() : List.of(),
-        List.of(signal(), fields(), list()),
+        tables(),
         readings(),
         List.copyOf(maker.levelMarks()),
         List.of());
+  }
+
+  private List<ResultTable> tables() {
+    List<ResultTable> out = new ArrayList<>();
+    if (p.legacy() != null) {
+      out.add(signal(p.legacy().signal()));
+    }
+    settings.described().filter(d -> p.whole()).ifPresent(d -> out.add(users(d.frame())));
+    out.add(fields());
+    out.add(list());
+    return out;
   }
 
   private String summary() {
@@ -84,16 +97,28 @@ final class OfdmOutcome {
     if (!p.whole()) {
       return found + ": " + p.check() + ".";
     }
+    double evm = p.evm(OfdmPacket.Which.ALL);
+    String good = String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB).", 100 * evm, db(evm));
+    if (p.legacy() == null) {
+      return String.format(
+          Locale.ROOT,
+          "%s as \"%s\" has it: %d symbols with data of %d tones%s; %s",
+          found,
+          settings.description().name(),
+          p.symbols(),
+          plan.tones().length,
+          p.check().isEmpty() ? "" : ", " + p.check(),
+          good);
+    }
     return String.format(
         Locale.ROOT,
-        "%s, from the signal: %s, %d bytes in %d symbols, %s; EVM %.2f %% (%.1f dB).",
+        "%s, from the signal: %s, %d bytes in %d symbols, %s; %s",
         found,
         p.rate().label(),
-        p.bytes(),
+        p.legacy().signal().bytes(),
         p.symbols(),
         p.check().isEmpty() ? "its check sum fits" : p.check(),
-        100 * p.evm(OfdmPacket.Which.ALL),
-        db(p.evm(OfdmPacket.Which.ALL)));
+        good);
   }
 
   private static double db(double amplitude) {
@@ -110,12 +135,18 @@ final class OfdmOutcome {
       leakage(out);
       image(out);
     }
-    double power = p.fieldPower()[p.whole() ? 3 : 1];
+    double power = dataPower(p);
     out.add(carrier.power(10 * Math.log10(Math.max(1e-30, power)), powerScatterDb()));
     out.add(plain("packets", "Packets found", packets.size(), ""));
     long good = packets.stream().filter(x -> x.whole() && x.check().isEmpty()).count();
     out.add(plain("whole", "Whole, with a check that fits", good, ""));
     return out;
+  }
+
+  /** Of its data, or of the training before it where there are none. */
+  private static double dataPower(OfdmPacket x) {
+    int last = x.fieldPower().length - 1;
+    return x.fieldPower()[x.whole() || last == 0 ? last : last > 1 ? 1 : 0];
   }
 
   private Reading plain(String id, String label, double value, String unit) {
@@ -128,21 +159,50 @@ final class OfdmOutcome {
    * independent; what the training adds is the same in all symbols, what the pilots add in all
    * tones of a symbol.
    */
-  private double relativeScatter(OfdmPacket of, int tones) {
+  private double relativeScatter(OfdmPacket of, double tones) {
     double symbols = of.symbols();
     double own = 1 / (tones * symbols);
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
-    double channel = training ? 0.25 / tones : 0;
-    double turn = settings.trackPhase() ? 1.0 / (2 * LegacyTones.PILOTS.length) : 0;
-    double turns = 2 * turn * turn / symbols + (training ? turn * turn / 2 : 0);
-    double all = (training ? 1.5 : 1) * (1 + turn);
+    double share = training ? 1 / counts.trainings() : 0;
+    double channel = share * share / tones;
+    double turn = settings.trackPhase() ? 1.0 / (2 * counts.turning()) : 0;
+    double turns = 2 * turn * turn * (1 / symbols + share * share);
+    double all = (1 + share) * (1 + turn);
     return LONGER_TAIL * 0.5 * Math.sqrt(own + channel + turns) / all;
+  }
+
+  /**
+   * What its plan has, as means.
+   *
+   * @param trainings symbols of training that a tone has
+   * @param used tones of a symbol with data
+   * @param data of these
+   * @param turning tones by which a symbol is turned: pilots, or all that there are
+   */
+  private record Counts(double trainings, double used, double data, double turning) {
+    static Counts of(FramePlan plan) {
+      double used = 0;
+      double data = 0;
+      double pilots = 0;
+      for (SymbolPlan s : plan.data()) {
+        for (SymbolPlan.Role r : s.roles()) {
+          used += r == SymbolPlan.Role.NONE ? 0 : 1;
+          data += r == SymbolPlan.Role.DATA ? 1 : 0;
+          pilots += r == SymbolPlan.Role.PILOT ? 1 : 0;
+        }
+      }
+      double n = Math.max(1, plan.data().size());
+      return new Counts(plan.trainings(), used / n, data / n, pilots == 0 ? used / n : pilots / n);
+    }
+
+    double known() {
+      return used - data;
+    }
   }
 
   private void errors(List<Reading> out) {
     double all = p.evm(OfdmPacket.Which.ALL);
-    double scatter = relativeScatter(p, TONES.length);
-    double limitDb = p.rate().errorLimitDb();
+    double scatter = relativeScatter(p, counts.used());
     out.add(
         maker.reading(
             "evm",
@@ -155,16 +215,19 @@ final class OfdmOutcome {
     out.add(
         maker.reading(
             "evmDb",
-            "Relative constellation error, " + p.rate().label(),
+            "Relative constellation error" + (p.rate() == null ? "" : ", " + p.rate().label()),
             db(all),
             "dB",
             evmBudget(p),
-            new Limit(Double.NaN, limitDb),
+            new Limit(Double.NaN, limitDb(p)),
             own));
     for (OfdmPacket.Which which : List.of(OfdmPacket.Which.DATA, OfdmPacket.Which.PILOTS)) {
       boolean data = which == OfdmPacket.Which.DATA;
+      double tones = data ? counts.data() : counts.known();
+      if (tones == 0) {
+        continue;
+      }
       double value = 100 * p.evm(which);
-      int tones = data ? LegacyTones.DATA : LegacyTones.PILOTS.length;
       out.add(
           maker.reading(
               data ? "evmData" : "evmPilots",
@@ -205,25 +268,27 @@ final class OfdmOutcome {
   /**
    * Of the square of the error, if it is noise, what comes of its own estimates. Two symbols of
    * training add half of their noise; data that are used besides take of it what they are part of.
-   * Four pilots that turn a symbol see one of their eight parts of noise as its phase, which all
-   * others then have too.
+   * Pilots that turn a symbol see one part of noise as its phase, of two that each has; all others
+   * then have that too.
    */
   private double estimateShare() {
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
-    double channel = training ? 1.5 : 1 - 1 / (p.symbols() + 2.0);
-    double pilots = LegacyTones.PILOTS.length;
-    double turn = settings.trackPhase() ? 1 / (2 * pilots) : 0;
-    double share = (LegacyTones.DATA - pilots) / TONES.length * turn;
+    double channel =
+        training ? 1 + 1 / counts.trainings() : 1 - 1 / (p.symbols() + counts.trainings());
+    double turn = settings.trackPhase() ? 1 / (2 * counts.turning()) : 0;
+    // What turns by the mean of its own noise is nearer to where it should be, the others farther.
+    double share = (counts.used() - 2 * counts.turning()) / counts.used() * turn;
     return 1 - 1 / (channel * (1 + share));
   }
 
   private double[] peak() {
     double[] out = {0, 0, 0};
     for (int s = 0; s < p.symbols(); s++) {
-      for (int k = 0; k < TONES.length; k++) {
-        double e = Math.sqrt(p.error(s, k));
+      for (int k = 0; k < plan.tones().length; k++) {
+        SymbolPlan symbol = plan.data().get(s);
+        double e = symbol.used(k) ? Math.sqrt(p.error(s, k) / symbol.power(k)) : 0;
         if (e > out[0]) {
-          out = new double[] {e, s, TONES[k]};
+          out = new double[] {e, s, plan.tones()[k]};
         }
       }
     }
@@ -231,16 +296,16 @@ final class OfdmOutcome {
   }
 
   private void turning(List<Reading> out) {
-    double seconds = (p.symbols() + 2.5) * LegacyPacket.SYMBOL / settings.channelHz();
-    double n = p.symbols() + 2.0;
+    double rate = ChannelSamples.TIMES * settings.rateHz();
+    double seconds = plan.length() / rate;
+    double n = p.symbols() + counts.trainings();
     double evm = p.evm(OfdmPacket.Which.ALL);
     // A straight line through n phases, each of the tones' mean: 12 over n cubed.
-    double phase = evm / Math.sqrt(2.0 * LegacyTones.PILOTS.length);
+    double phase = evm / Math.sqrt(2.0 * counts.turning());
     double turnHz = phase * Math.sqrt(12 / n) / seconds / 2 / Math.PI;
-    out.addAll(
-        carrier.frequency("noise", turnHz, settings.channelHz() / 2, settings.centreHz(), own));
-    double slope = evm / Math.sqrt(2) / Math.sqrt(meanSquareTones() * TONES.length);
-    double period = LegacyTones.TRANSFORM / settings.channelHz();
+    out.addAll(carrier.frequency("noise", turnHz, settings.rateHz() / 2, settings.centreHz(), own));
+    double slope = evm / Math.sqrt(2) / Math.sqrt(meanSquareTones() * counts.used());
+    double period = plan.transform() / rate;
     double relative = context.accuracy().frequencyRelative();
     out.add(
         maker.reading(
@@ -255,12 +320,12 @@ final class OfdmOutcome {
             own));
   }
 
-  private static double meanSquareTones() {
+  private double meanSquareTones() {
     double sum = 0;
-    for (int k : TONES) {
+    for (int k : plan.tones()) {
       sum += (double) k * k;
     }
-    return sum / TONES.length;
+    return sum / plan.tones().length;
   }
 
   private void leakage(List<Reading> out) {
@@ -277,7 +342,7 @@ final class OfdmOutcome {
             db(free),
             "dBc",
             new UncertaintyBudget().normal("noise", 20 / Math.log(10) * sigma / free),
-            new Limit(Double.NaN, LEAKAGE_LIMIT_DB),
+            p.legacy() == null ? Limit.NONE : new Limit(Double.NaN, LEAKAGE_LIMIT_DB),
             own));
   }
 
@@ -286,6 +351,9 @@ final class OfdmOutcome {
       return; // beside a gain of each tone's own nothing is left
     }
     double[] m = p.image();
+    if (!(m[2] > 0)) {
+      return; // no tone with data has another across the carrier
+    }
     double free = free(Math.hypot(m[0], m[1]), m[2]);
     out.add(
         maker.reading(
@@ -304,20 +372,19 @@ final class OfdmOutcome {
   }
 
   private double powerScatterDb() {
-    return 10 / Math.log(10) / Math.sqrt(TONES.length * Math.max(1.0, p.symbols()));
+    return 10 / Math.log(10) / Math.sqrt(counts.used() * Math.max(1.0, p.symbols()));
   }
 
   // Tables
 
   /** SIGNAL bit by bit, in the order in which it is sent. */
-  private ResultTable signal() {
+  private ResultTable signal(SignalField f) {
     List<Row> rows = new ArrayList<>();
-    rows.add(field("Rate", 0, 4, p.rate() == null ? "there is no such rate" : rateWords()));
-    SignalField f = p.signal();
-    rows.add(field("Reserved", 4, 1, f.reservedIsZero() ? "0, as it must be" : "1, must be 0"));
-    rows.add(field("Length", 5, 12, p.bytes() + " bytes"));
-    rows.add(field("Parity", 17, 1, f.parityFits() ? "fits" : "does not fit"));
-    rows.add(field("Tail", 18, 6, f.tailIsZero() ? "0, as it must be" : "must be 0"));
+    rows.add(field(f, "Rate", 0, 4, p.rate() == null ? "there is no such rate" : rateWords()));
+    rows.add(field(f, "Reserved", 4, 1, f.reservedIsZero() ? "0, as it must be" : "1, must be 0"));
+    rows.add(field(f, "Length", 5, 12, f.bytes() + " bytes"));
+    rows.add(field(f, "Parity", 17, 1, f.parityFits() ? "fits" : "does not fit"));
+    rows.add(field(f, "Tail", 18, 6, f.tailIsZero() ? "0, as it must be" : "must be 0"));
     return new ResultTable(
         "signal",
         "SIGNAL",
@@ -330,7 +397,7 @@ final class OfdmOutcome {
   }
 
   private String rateWords() {
-    double megabits = p.rate().megabits() * settings.channelHz() / 20e6;
+    double megabits = p.rate().megabits() * settings.rateHz() / 20e6;
     return String.format(Locale.ROOT, "%s, %s Mbit/s", p.rate().label(), trimmed(megabits));
   }
 
@@ -338,10 +405,10 @@ final class OfdmOutcome {
     return v == Math.rint(v) ? Integer.toString((int) v) : Double.toString(v);
   }
 
-  private Row field(String name, int from, int bits, String says) {
+  private static Row field(SignalField f, String name, int from, int bits, String says) {
     StringBuilder sent = new StringBuilder();
     for (int i = from; i < from + bits; i++) {
-      sent.append(p.signal().bits()[i]);
+      sent.append(f.bits()[i]);
     }
     String places = bits == 1 ? "" + from : from + " to " + (from + bits - 1);
     return new Row(
@@ -353,8 +420,14 @@ final class OfdmOutcome {
   private ResultTable fields() {
     List<Row> rows = new ArrayList<>();
     double unit = record.calibrated() ? carrier.referredDb() : 0;
-    double data = p.fieldPower()[p.whole() ? 3 : 1];
-    List<String> names = OfdmPacket.fields();
+    double data = dataPower(p);
+    List<String> names = new ArrayList<>();
+    settings
+        .described()
+        .ifPresentOrElse(
+            d -> names.addAll(d.frame().fields()),
+            () -> names.addAll(List.of("Short training", "Long training", "SIGNAL")));
+    names.add("Data");
     for (int i = 0; i < names.size(); i++) {
       double power = p.fieldPower()[i];
       rows.add(
@@ -379,12 +452,69 @@ final class OfdmOutcome {
   private Verdict verdict(OfdmPacket x) {
     boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
     double db = trusted ? db(x.evm(OfdmPacket.Which.ALL)) : Double.NaN;
-    return new Limit(Double.NaN, x.rate().errorLimitDb()).judge(db, evmBudget(x).expanded());
+    return new Limit(Double.NaN, limitDb(x)).judge(db, evmBudget(x).expanded());
+  }
+
+  /** Of the standard by rate, or of the description; not a number for none. */
+  private double limitDb(OfdmPacket x) {
+    if (x.rate() != null) {
+      return x.rate().errorLimitDb();
+    }
+    Double percent = settings.described().map(OfdmDescription::evmLimitPercent).orElse(null);
+    return percent == null ? Double.NaN : db(percent / 100);
+  }
+
+  /** How good each user's data are. */
+  private ResultTable users(OfdmDescription.Frame frame) {
+    List<Row> rows = new ArrayList<>();
+    for (int u = 0; u < frame.users().size(); u++) {
+      int user = u;
+      double evm = p.evm(OfdmPacket.Which.DATA, (s, k) -> frame.of().get(s)[k] == user);
+      String name = frame.users().get(u);
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(name.isEmpty() ? "all data" : name),
+                  Cell.of(tonesOf(frame, u)),
+                  Cell.of(100 * evm),
+                  Cell.of(db(evm))),
+              Verdict.NONE));
+    }
+    return new ResultTable(
+        "users",
+        "Users",
+        List.of(
+            new Column("User", ""),
+            new Column("Tones", ""),
+            new Column("EVM", "%"),
+            new Column("EVM", "dB")),
+        rows);
+  }
+
+  /** The tones of a user in any symbol: how many, and from where to where. */
+  private String tonesOf(OfdmDescription.Frame frame, int user) {
+    int count = 0;
+    int first = 0;
+    int last = 0;
+    for (int k = 0; k < plan.tones().length; k++) {
+      int tone = k;
+      if (frame.of().stream().anyMatch(of -> of[tone] == user)) {
+        first = count++ == 0 ? plan.tones()[k] : first;
+        last = plan.tones()[k];
+      }
+    }
+    return (count + " from " + first + " to " + last).replace('-', '\u2212');
   }
 
   private UncertaintyBudget evmBudget(OfdmPacket x) {
     return new UncertaintyBudget()
-        .normal("noise", 20 / Math.log(10) * relativeScatter(x, TONES.length));
+        .normal("noise", 20 / Math.log(10) * relativeScatter(x, counts.used()));
+  }
+
+  private String kindOf(OfdmPacket x) {
+    return x.legacy() == null
+        ? settings.description().name()
+        : x.rate() == null ? "unknown" : x.rate().label();
   }
 
   private ResultTable list() {
@@ -396,10 +526,10 @@ final class OfdmOutcome {
           new Row(
               List.of(
                   Cell.of(startSeconds + x.startSeconds()),
-                  Cell.of(x.seconds(settings.channelHz())),
-                  Cell.of(x.rate() == null ? "unknown" : x.rate().label()),
-                  Cell.of(x.rate() == null ? Double.NaN : x.bytes()),
-                  Cell.of(10 * Math.log10(x.fieldPower()[whole ? 3 : 1]) + unit),
+                  Cell.of(x.seconds(settings.rateHz())),
+                  Cell.of(kindOf(x)),
+                  Cell.of(x.rate() == null ? Double.NaN : x.legacy().signal().bytes()),
+                  Cell.of(10 * Math.log10(dataPower(x)) + unit),
                   Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
                   Cell.of(x.check().isEmpty() ? "fits" : x.check())),
               whole ? verdict(x) : Verdict.NONE));
@@ -410,7 +540,7 @@ final class OfdmOutcome {
         List.of(
             new Column("Begins", "s"),
             new Column("Lasts", "s"),
-            new Column("Rate", ""),
+            new Column(settings.described().isPresent() ? "As described" : "Rate", ""),
             new Column("Bytes", ""),
             new Column("Power", record.calibrated() ? "dBm" : "dBFS"),
             new Column("EVM", "%"),

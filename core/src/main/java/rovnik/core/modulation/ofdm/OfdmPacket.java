@@ -1,16 +1,14 @@
 package rovnik.core.modulation.ofdm;
 
-import java.util.List;
-
 /**
  * One packet as it was received and what was made of it. Values of tones are by symbol with data,
- * then by tone from -26 to 26 without 0; the ideal ones have mean power 1.
+ * then by tone as in its plan.
  *
  * @param startSeconds where its preamble begins, from the first sample that counts
- * @param signal what the field says
- * @param rate what SIGNAL says; null if nothing behind it can be read
+ * @param plan what its symbols carry
+ * @param legacy what only packets of IEEE 802.11 clause 17 have; null for others
  * @param check what is wrong with it, "" if nothing
- * @param carrier offset of the carrier from where the channel was taken, Hz
+ * @param carrier offset of the carrier from the centre of the record, Hz
  * @param clock by how much its samples come too slowly, as a share
  * @param channelRe what each tone passed, real part
  * @param values of the symbols with data, equalized
@@ -19,13 +17,12 @@ import java.util.List;
  *     tracked
  * @param leakageRe mean of the tone in the middle, over the root of the power of all others
  * @param leakageScatter standard deviation of that mean, of each part
- * @param fieldPower mean power of short training, long training, SIGNAL and data
- * @param payload the bytes; null if they were not decoded
+ * @param fieldPower mean power of its fields; the last is that of the data
  */
 record OfdmPacket(
     double startSeconds,
-    SignalField signal,
-    LegacyRate rate,
+    FramePlan plan,
+    Legacy legacy,
     String check,
     double carrier,
     double clock,
@@ -37,41 +34,65 @@ record OfdmPacket(
     double leakageRe,
     double leakageIm,
     double leakageScatter,
-    double[] fieldPower,
-    LegacyBits.Payload payload) {
-
-  /** All tones that carry something, from the lowest. */
-  static final int[] TONES = tones();
+    double[] fieldPower) {
 
   /** Complex values of tones by symbol. */
   record Grid(double[][] re, double[][] im) {
-    static Grid of(int symbols) {
-      return new Grid(new double[symbols][TONES.length], new double[symbols][TONES.length]);
-    }
-
-    int symbols() {
-      return re.length;
+    static Grid of(int symbols, int tones) {
+      return new Grid(new double[symbols][tones], new double[symbols][tones]);
     }
   }
 
-  private static int[] tones() {
-    int[] out = new int[2 * LegacyTones.LAST];
-    for (int i = 0; i < out.length; i++) {
-      out[i] = i < LegacyTones.LAST ? i - LegacyTones.LAST : i - LegacyTones.LAST + 1;
-    }
-    return out;
+  /**
+   * What a packet of IEEE 802.11 clause 17 says of itself.
+   *
+   * @param signal what the field says
+   * @param rate what SIGNAL says; null if nothing behind it can be read
+   * @param payload the bytes; null if they were not decoded
+   */
+  record Legacy(SignalField signal, LegacyRate rate, LegacyBits.Payload payload) {}
+
+  static OfdmPacket of(
+      SymbolReader from,
+      FramePlan plan,
+      SymbolReader.Round round,
+      String check,
+      double[] fieldPower,
+      Legacy legacy) {
+    double[] mid = from.middle(round);
+    return new OfdmPacket(
+        from.beginsSeconds(),
+        plan,
+        legacy,
+        check,
+        from.carrierHz(),
+        from.clock(),
+        from.channelRe().clone(),
+        from.channelIm().clone(),
+        round.values,
+        round.ideal,
+        round.phase,
+        mid[0],
+        mid[1],
+        mid[2],
+        fieldPower);
   }
 
-  int bytes() {
-    return signal.bytes();
+  int[] tones() {
+    return plan.tones();
+  }
+
+  /** Null if it has none, or if nothing says it. */
+  LegacyRate rate() {
+    return legacy == null ? null : legacy.rate();
   }
 
   boolean whole() {
-    return rate != null && values.symbols() > 0;
+    return symbols() > 0;
   }
 
   int symbols() {
-    return values.symbols();
+    return values.re().length;
   }
 
   /** Square of the error of a value. */
@@ -81,30 +102,50 @@ record OfdmPacket(
     return x * x + y * y;
   }
 
+  boolean used(int symbol, int tone) {
+    return plan.data().get(symbol).used(tone);
+  }
+
   /** Which errors count. */
   enum Which {
     ALL,
     DATA,
     PILOTS;
 
-    boolean has(int tone) {
-      return this == ALL || LegacyTones.isPilot(TONES[tone]) == (this == PILOTS);
+    boolean has(SymbolPlan.Role role) {
+      return switch (role) {
+        case NONE -> false;
+        case DATA -> this != PILOTS;
+        default -> this != DATA;
+      };
     }
   }
 
-  /** Root mean square of the error vector, of a root mean square of 1. */
+  /** Root mean square of the error vector, over that of what should be there. */
   double evm(Which which) {
+    return evm(which, (s, k) -> true);
+  }
+
+  /** Some values of tones, by symbol and tone. */
+  @FunctionalInterface
+  interface Part {
+    boolean has(int symbol, int tone);
+  }
+
+  /** The same of some values. */
+  double evm(Which which, Part part) {
     double sum = 0;
-    int count = 0;
+    double power = 0;
     for (int s = 0; s < symbols(); s++) {
-      for (int k = 0; k < TONES.length; k++) {
-        if (which.has(k)) {
+      SymbolPlan symbol = plan.data().get(s);
+      for (int k = 0; k < tones().length; k++) {
+        if (which.has(symbol.roles()[k]) && part.has(s, k)) {
           sum += error(s, k);
-          count++;
+          power += symbol.power(k);
         }
       }
     }
-    return Math.sqrt(sum / count);
+    return Math.sqrt(sum / power);
   }
 
   /**
@@ -119,9 +160,10 @@ record OfdmPacket(
     double weight = 0;
     double left = 0;
     int count = -1;
-    for (int k = 0; k < TONES.length; k++) {
-      if (!LegacyTones.isPilot(TONES[k])) {
-        double[] m = mirrorOf(k);
+    for (int k = 0; k < tones().length; k++) {
+      int across = plan.indexOf(-tones()[k]);
+      if (tones()[k] != 0 && across >= 0 && isData(k)) {
+        double[] m = mirrorOf(k, across);
         x += m[0];
         y += m[1];
         weight += m[2];
@@ -135,9 +177,18 @@ record OfdmPacket(
     return new double[] {re, im, Math.sqrt(rest / (2 * count) / weight)};
   }
 
+  /** True if a tone carries data in every symbol. */
+  private boolean isData(int k) {
+    for (SymbolPlan s : plan.data()) {
+      if (s.roles()[k] != SymbolPlan.Role.DATA) {
+        return false;
+      }
+    }
+    return true;
+  }
+
   /** Of one tone: error times mirror, mirror squared and error squared, without its own data. */
-  private double[] mirrorOf(int k) {
-    int across = TONES.length - 1 - k;
+  private double[] mirrorOf(int k, int across) {
     double mirrors = 0;
     double points = 1e-300;
     double bothRe = 0;
@@ -174,11 +225,11 @@ record OfdmPacket(
 
   /** Seconds from the beginning of the preamble to the end of the last symbol. */
   double seconds(double channelHz) {
-    return (2.0 * LegacyPacket.TRAINING + LegacyPacket.SYMBOL * (1.0 + symbols())) / channelHz;
+    return (plan.head() + end()) / (ChannelSamples.TIMES * channelHz);
   }
 
-  /** What a packet consists of, in its order. */
-  static List<String> fields() {
-    return List.of("Short training", "Long training", "SIGNAL", "Data");
+  /** First sample behind it, from its first training. */
+  int end() {
+    return Math.max(plan.length(), legacy == null ? 0 : LegacyPlan.end(symbols()));
   }
 }

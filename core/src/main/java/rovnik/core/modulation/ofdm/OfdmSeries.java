@@ -15,20 +15,25 @@ final class OfdmSeries {
   private static final double OUTER_DOWN_DB = 6;
   private static final int INNER = 16;
   private static final double DEGREES = 180 / Math.PI;
-  private static final int[] TONES = OfdmPacket.TONES;
-
-  /** Places of an axis of tones: the one in the middle carries nothing. */
-  private static final int PLACES = 2 * LegacyTones.LAST + 1;
 
   private final OfdmPacket p;
   private final int symbols;
+  private final int[] numbers;
+  private final int lowest;
+
+  /** Places of an axis of tones: some between may carry nothing. */
+  private final int places;
+
   private final Axis tones;
   private final Axis overSymbols;
 
   OfdmSeries(OfdmPacket p) {
     this.p = p;
     this.symbols = p.symbols();
-    this.tones = Axis.even("Tone", "", -LegacyTones.LAST, 1, PLACES);
+    this.numbers = p.tones();
+    this.lowest = numbers[0];
+    this.places = numbers[numbers.length - 1] - lowest + 1;
+    this.tones = Axis.even("Tone", "", lowest, 1, places);
     this.overSymbols = Axis.even("OFDM symbol", "", 1, 1, symbols);
   }
 
@@ -48,14 +53,20 @@ final class OfdmSeries {
   }
 
   private void points(List<Series> out) {
-    int n = symbols * TONES.length;
-    double[][] v = new double[4][n];
+    int n = 0;
+    double[][] v = new double[4][symbols * numbers.length];
     for (int s = 0; s < symbols; s++) {
-      int at = s * TONES.length;
-      System.arraycopy(p.values().re()[s], 0, v[0], at, TONES.length);
-      System.arraycopy(p.values().im()[s], 0, v[1], at, TONES.length);
-      System.arraycopy(p.ideal().re()[s], 0, v[2], at, TONES.length);
-      System.arraycopy(p.ideal().im()[s], 0, v[3], at, TONES.length);
+      for (int k = 0; k < numbers.length; k++) {
+        if (p.used(s, k)) {
+          v[0][n] = p.values().re()[s][k];
+          v[1][n] = p.values().im()[s][k];
+          v[2][n] = p.ideal().re()[s][k];
+          v[3][n++] = p.ideal().im()[s][k];
+        }
+      }
+    }
+    for (int i = 0; i < v.length; i++) {
+      v[i] = Arrays.copyOf(v[i], n);
     }
     Axis all = Axis.even("Value", "", 0, 1, n);
     out.add(Series.points("points", "Tones of all symbols", all, v[0], v[1]));
@@ -63,18 +74,31 @@ final class OfdmSeries {
   }
 
   private void errors(List<Series> out) {
-    double[] byTone = new double[TONES.length];
-    double[] peakOfTone = new double[TONES.length];
+    double[] byTone = new double[numbers.length];
+    double[] peakOfTone = new double[numbers.length];
     double[] bySymbol = new double[symbols];
     double[] peakOfSymbol = new double[symbols];
+    double[] powerOfTone = new double[numbers.length];
+    double[] powerOfSymbol = new double[symbols];
     for (int s = 0; s < symbols; s++) {
-      for (int k = 0; k < TONES.length; k++) {
-        double e = p.error(s, k);
-        byTone[k] += e / symbols;
-        bySymbol[s] += e / TONES.length;
-        peakOfTone[k] = Math.max(peakOfTone[k], e);
-        peakOfSymbol[s] = Math.max(peakOfSymbol[s], e);
+      SymbolPlan symbol = p.plan().data().get(s);
+      for (int k = 0; k < numbers.length; k++) {
+        if (symbol.used(k)) {
+          double e = p.error(s, k);
+          byTone[k] += e;
+          bySymbol[s] += e;
+          powerOfTone[k] += symbol.power(k);
+          powerOfSymbol[s] += symbol.power(k);
+          peakOfTone[k] = Math.max(peakOfTone[k], e / symbol.power(k));
+          peakOfSymbol[s] = Math.max(peakOfSymbol[s], e / symbol.power(k));
+        }
       }
+    }
+    for (int k = 0; k < numbers.length; k++) {
+      byTone[k] /= powerOfTone[k];
+    }
+    for (int s = 0; s < symbols; s++) {
+      bySymbol[s] /= powerOfSymbol[s];
     }
     out.add(percent("overTone", "EVM of each tone", tones, placed(byTone)));
     out.add(percent("peakOverTone", "Peak of each tone", tones, placed(peakOfTone)));
@@ -82,7 +106,7 @@ final class OfdmSeries {
     out.add(percent("peakOverSymbol", "Peak of each symbol", overSymbols, peakOfSymbol));
   }
 
-  private static Series percent(String id, String label, Axis x, double[] squares) {
+  private Series percent(String id, String label, Axis x, double[] squares) {
     double[] y = new double[squares.length];
     for (int i = 0; i < y.length; i++) {
       y[i] = 100 * Math.sqrt(squares[i]);
@@ -92,11 +116,11 @@ final class OfdmSeries {
 
   /** Errors of each tone, symbol after symbol. */
   private Series matrix() {
-    float[] z = new float[PLACES * symbols];
+    float[] z = new float[places * symbols];
     Arrays.fill(z, Float.NaN);
-    for (int k = 0; k < TONES.length; k++) {
+    for (int k = 0; k < numbers.length; k++) {
       for (int s = 0; s < symbols; s++) {
-        z[(TONES[k] + LegacyTones.LAST) * symbols + s] = (float) (100 * Math.sqrt(p.error(s, k)));
+        z[(numbers[k] - lowest) * symbols + s] = errorOf(s, k);
       }
     }
     return new Series(
@@ -112,39 +136,52 @@ final class OfdmSeries {
         List.of());
   }
 
-  /** What the tones pass, over the mean of the inner ones, with the limits of the standard. */
+  private float errorOf(int s, int k) {
+    SymbolPlan symbol = p.plan().data().get(s);
+    return symbol.used(k) ? (float) (100 * Math.sqrt(p.error(s, k) / symbol.power(k))) : Float.NaN;
+  }
+
+  /** What the tones pass, over the mean of the inner ones; with the limits of a standard. */
   private void flatness(List<Series> out) {
-    double[] db = new double[TONES.length];
+    boolean standard = p.legacy() != null;
+    int inner = standard ? INNER : Integer.MAX_VALUE;
+    double[] db = new double[numbers.length];
     double mean = 0;
-    for (int k = 0; k < TONES.length; k++) {
+    int count = 0;
+    for (int k = 0; k < numbers.length; k++) {
       double power = p.channelRe()[k] * p.channelRe()[k] + p.channelIm()[k] * p.channelIm()[k];
       db[k] = 10 * Math.log10(Math.max(1e-30, power));
-      mean += Math.abs(TONES[k]) <= INNER ? power / (2 * INNER) : 0;
+      if (Math.abs(numbers[k]) <= inner) {
+        mean += power;
+        count++;
+      }
     }
-    double[] low = new double[TONES.length];
-    double[] high = new double[TONES.length];
-    for (int k = 0; k < TONES.length; k++) {
-      db[k] -= 10 * Math.log10(mean);
-      low[k] = Math.abs(TONES[k]) <= INNER ? -FLAT_DB : -OUTER_DOWN_DB;
+    double[] low = new double[numbers.length];
+    double[] high = new double[numbers.length];
+    for (int k = 0; k < numbers.length; k++) {
+      db[k] -= 10 * Math.log10(mean / count);
+      low[k] = Math.abs(numbers[k]) <= INNER ? -FLAT_DB : -OUTER_DOWN_DB;
       high[k] = FLAT_DB;
     }
     out.add(Series.curve("flatness", "What each tone passes", tones, placed(db), "dB").of("Level"));
-    out.add(limit("limit.flatness.upper", high));
-    out.add(limit("limit.flatness.lower", low));
+    if (standard) {
+      out.add(limit("limit.flatness.upper", high));
+      out.add(limit("limit.flatness.lower", low));
+    }
   }
 
   private Series limit(String id, double[] y) {
     double[] all = placed(y);
-    all[LegacyTones.LAST] = all[LegacyTones.LAST - 1];
+    all[-lowest] = all[-lowest - 1];
     return Series.curve(id, "Flatness of the standard", tones, all, "dB").as(Series.Role.LIMIT);
   }
 
   /** Values of tones at their places; nothing in the middle. */
-  private static double[] placed(double[] values) {
-    double[] out = new double[PLACES];
+  private double[] placed(double[] values) {
+    double[] out = new double[places];
     Arrays.fill(out, Double.NaN);
     for (int k = 0; k < values.length; k++) {
-      out[TONES[k] + LegacyTones.LAST] = values[k];
+      out[numbers[k] - lowest] = values[k];
     }
     return out;
   }

@@ -2,6 +2,7 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import rovnik.core.Refusal;
 import rovnik.core.result.Fact;
 
@@ -16,6 +17,8 @@ import rovnik.core.result.Fact;
  * @param estimate what the channel is found from
  * @param trackPhase pilots turn each symbol back, as the standard has it
  * @param trackLevel pilots set the level of each symbol, which the standard does not
+ * @param description what the frames are; null for packets of IEEE 802.11 clause 17, which say it
+ *     themselves
  */
 public record OfdmSettings(
     double centreHz,
@@ -25,7 +28,8 @@ public record OfdmSettings(
     int packet,
     Estimate estimate,
     boolean trackPhase,
-    boolean trackLevel) {
+    boolean trackLevel,
+    OfdmDescription description) {
   /** What the channel is found from. */
   public enum Estimate {
     TRAINING("training", "training alone, as the standard has it"),
@@ -44,15 +48,16 @@ public record OfdmSettings(
     }
   }
 
+  private static final double SHORTEST_SECONDS = 5e-6;
   private static final double LONGEST_SECONDS = 0.1;
   private static final int MOST_PACKETS = 1000;
 
   public OfdmSettings {
-    if (channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
+    if (description == null && channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
       throw new Refusal("channelHz", "The channel is 5, 10 or 20 MHz wide.");
     }
-    if (!(seconds >= 50e-6 && seconds <= LONGEST_SECONDS)) {
-      throw new Refusal("seconds", "The search is 50 us to 100 ms long.");
+    if (!(seconds >= SHORTEST_SECONDS && seconds <= LONGEST_SECONDS)) {
+      throw new Refusal("seconds", "The search is 5 us to 100 ms long.");
     }
     if (!(startSeconds >= 0)) {
       throw new Refusal("startSeconds", "The search begins at 0 s or later in the record.");
@@ -70,6 +75,16 @@ public record OfdmSettings(
     return estimate == Estimate.TRAINING && trackPhase && !trackLevel;
   }
 
+  /** Rate of the transform: the width of the channel, where a standard names one. */
+  double rateHz() {
+    return description == null ? channelHz : description.channelHz();
+  }
+
+  /** What the frames are; packets of IEEE 802.11 have none. */
+  Optional<OfdmDescription> described() {
+    return Optional.ofNullable(description);
+  }
+
   /** Packets that are looked for at most. */
   int most() {
     return MOST_PACKETS;
@@ -82,7 +97,10 @@ public record OfdmSettings(
         centreHz == 0
             ? Fact.of("centre", "middle of the record")
             : Fact.of("centre", centreHz, "Hz"));
-    out.add(Fact.of("channel", channelHz, "Hz"));
+    out.add(
+        description == null
+            ? Fact.of("channel", channelHz, "Hz")
+            : Fact.of("described by", description.name()));
     out.add(Fact.of("searched", seconds, "s"));
     if (startSeconds > 0) {
       out.add(Fact.of("begins at", startSeconds, "s"));

@@ -33,15 +33,10 @@ final class PacketFinder {
   /**
    * The beginning of a packet.
    *
-   * @param longTraining first sample of the first of its two symbols, behind the guard
+   * @param training first sample of the transform of its first training
    * @param offset of the carrier, radians a sample
    */
-  record Found(int longTraining, double offset) {
-    /** First sample behind the last symbol. */
-    int end(int symbols) {
-      return longTraining + 2 * TRANSFORM + (1 + symbols) * LegacyPacket.SYMBOL * TIMES;
-    }
-  }
+  record Found(int training, double offset) {}
 
   private final double[] re;
   private final double[] im;

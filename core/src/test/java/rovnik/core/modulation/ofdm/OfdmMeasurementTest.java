@@ -28,7 +28,7 @@ public class OfdmMeasurementTest {
   private static final OfdmSettings USUAL = settings(1, OfdmSettings.Estimate.TRAINING);
 
   private static OfdmSettings settings(int packet, OfdmSettings.Estimate estimate) {
-    return new OfdmSettings(0, 20e6, 0.1, 0, packet, estimate, true, false);
+    return new OfdmSettings(0, 20e6, 0.1, 0, packet, estimate, true, false, null);
   }
 
   private static byte[] resource(String name) throws IOException {
@@ -113,7 +113,7 @@ public class OfdmMeasurementTest {
     b.asFloatBuffer().get(iq);
     List<String> truth =
         new String(resource("legacy_packets.txt"), StandardCharsets.US_ASCII).lines().toList();
-    ChannelSamples samples = new ChannelSamples(iq, 0, iq.length / 2, 25e6, 0, 20e6);
+    ChannelSamples samples = new ChannelSamples(iq, 0, iq.length / 2, 25e6, 0, 20e6, 0.8);
     double[] re = new double[samples.count()];
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
@@ -123,10 +123,10 @@ public class OfdmMeasurementTest {
     for (int i = 0; i < 3; i++) {
       String[] words = truth.get(i).split(" ");
       OfdmPacket p = reader.read(found);
-      found = finder.next(found.end(p.symbols()));
+      found = finder.next(found.training() + p.end());
       assertEquals(p.check(), "");
       assertEquals(p.rate().megabits(), Integer.parseInt(words[0]));
-      assertEquals(HexFormat.of().formatHex(p.payload().bytes()), words[2]);
+      assertEquals(HexFormat.of().formatHex(p.legacy().payload().bytes()), words[2]);
       assertEquals(p.startSeconds(), Double.parseDouble(words[1]), 0.1e-6);
 
       Outcome o = measured(settings(i + 1, OfdmSettings.Estimate.TRAINING), iq, 25e6);
@@ -240,7 +240,7 @@ public class OfdmMeasurementTest {
     for (int i = 0; i < 4; i++) {
       OfdmSettings with =
           new OfdmSettings(
-              0, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, (i & 1) == 1, (i & 2) == 2);
+              0, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, (i & 1) == 1, (i & 2) == 2, null);
       evm[i] = value(measured(with, iq, FS), "evm");
     }
     assertTrue(evm[3] < 1, "both: " + evm[3]);
@@ -258,7 +258,7 @@ public class OfdmMeasurementTest {
     for (int slower : new int[] {2, 4}) {
       OfdmSettings narrow =
           new OfdmSettings(
-              0, 20e6 / slower, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false);
+              0, 20e6 / slower, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
       Outcome o = measured(narrow, iq, FS / slower);
       within(o, "evmDb", -40 + OWN_DB);
       within(o, "frequencyError", 40e3 / slower);

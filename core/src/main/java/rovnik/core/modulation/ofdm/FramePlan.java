@@ -1,0 +1,87 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+import java.util.List;
+import rovnik.core.modulation.ofdm.SymbolPlan.Role;
+
+/**
+ * Which symbols a frame has, where they are and what their tones carry. Lengths are in samples at
+ * {@link ChannelSamples#TIMES} times the rate of the transform.
+ *
+ * @param transform length of a symbol without its guard
+ * @param early so much before its end the guard is entered by what is transformed
+ * @param head samples of the frame before the transform of the first training
+ * @param tones that carry something in any symbol, rising
+ * @param training symbols that are known, in their order
+ * @param data the others that are read, in their order
+ */
+record FramePlan(
+    int transform,
+    int early,
+    int head,
+    int[] tones,
+    List<SymbolPlan> training,
+    List<SymbolPlan> data) {
+
+  /** The same frame with other symbols of data. */
+  FramePlan with(List<SymbolPlan> others) {
+    return new FramePlan(transform, early, head, tones, training, others);
+  }
+
+  /** Samples from the first training to the end of the last symbol. */
+  int length() {
+    int last = 0;
+    for (SymbolPlan s : training) {
+      last = Math.max(last, s.at());
+    }
+    for (SymbolPlan s : data) {
+      last = Math.max(last, s.at());
+    }
+    return last + transform;
+  }
+
+  /** The same to the end of the last training. */
+  int trainingEnd() {
+    return training.get(training.size() - 1).at() + transform;
+  }
+
+  /** Its training is one stretch, within which the carrier does not turn much. */
+  boolean adjacent() {
+    int least = Integer.MAX_VALUE;
+    int most = 0;
+    for (SymbolPlan s : training) {
+      least = Math.min(least, s.at());
+      most = Math.max(most, s.at());
+    }
+    return most - least <= (training.size() - 1) * transform;
+  }
+
+  int indexOf(int tone) {
+    return Arrays.binarySearch(tones, tone);
+  }
+
+  int farthest() {
+    return Math.max(Math.abs(tones[0]), Math.abs(tones[tones.length - 1]));
+  }
+
+  /** Tones in a role, in any symbol of data. */
+  int count(Role role) {
+    int count = 0;
+    for (int k = 0; k < tones.length; k++) {
+      int tone = k;
+      count += data.stream().anyMatch(s -> s.roles()[tone] == role) ? 1 : 0;
+    }
+    return count;
+  }
+
+  /** Symbols of training that a tone has, as a mean over all tones. */
+  double trainings() {
+    double sum = 0;
+    for (SymbolPlan s : training) {
+      for (int k = 0; k < tones.length; k++) {
+        sum += s.used(k) ? 1 : 0;
+      }
+    }
+    return sum / tones.length;
+  }
+}

@@ -1,0 +1,620 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+import rovnik.core.modulation.ofdm.SymbolPlan.Role;
+import rovnik.core.signal.ComplexFft;
+import rovnik.core.signal.Transforms;
+
+/**
+ * Reads the symbols of one frame: carrier, clock and channel are found by its training and its
+ * pilots, then from all that was decided, until nothing is left to be turned.
+ */
+final class SymbolReader {
+  private static final int ROUNDS = 4;
+
+  /** Trainings of one frame differ by less in what they pass. */
+  private static final double EVEN = 0.5;
+
+  /** After so many samples the turn is worked out anew. */
+  private static final int EXACT = 256;
+
+  /** How quickly the timing of the first round follows, and its change from symbol to symbol. */
+  private static final double FOLLOW = 0.5;
+
+  private static final double FOLLOW_CHANGE = 0.1;
+
+  private final ChannelSamples samples;
+  private final OfdmSettings settings;
+  private final double rateHz;
+  private final ComplexFft fft;
+  private final int transform;
+  private final int[] tones;
+  private final int[] bins;
+  private final float[] fftRe;
+  private final float[] fftIm;
+  private final double[] channelRe;
+  private final double[] channelIm;
+
+  // Of the frame that is read
+  private FramePlan plan;
+  private double first;
+  private double offset;
+  private double clock;
+  private double[] re;
+  private double[] im;
+  private double midRe;
+  private double midIm;
+
+  /**
+   * @param plan what is read; frames with other data but the same tones can be read later
+   */
+  SymbolReader(ChannelSamples samples, OfdmSettings settings, FramePlan plan) {
+    this.samples = samples;
+    this.settings = settings;
+    this.rateHz = samples.rateHz();
+    this.plan = plan;
+    this.transform = plan.transform();
+    this.tones = plan.tones();
+    this.fft = Transforms.ofLength(transform);
+    this.fftRe = new float[transform];
+    this.fftIm = new float[transform];
+    this.channelRe = new double[tones.length];
+    this.channelIm = new double[tones.length];
+    this.bins = new int[tones.length];
+    Arrays.setAll(bins, k -> Math.floorMod(tones[k], transform));
+  }
+
+  /** One round over all symbols. */
+  static final class Round {
+    final OfdmPacket.Grid values;
+    final OfdmPacket.Grid ideal;
+    final double[] phase;
+    final double[] slope;
+    final double[] midRe;
+    final double[] midIm;
+
+    Round(int symbols, int tones) {
+      values = OfdmPacket.Grid.of(symbols, tones);
+      ideal = OfdmPacket.Grid.of(symbols, tones);
+      phase = new double[symbols];
+      slope = new double[symbols];
+      midRe = new double[symbols];
+      midIm = new double[symbols];
+    }
+  }
+
+  /** Takes a stretch that may be a frame. */
+  void look(FramePlan preamble, PacketFinder.Found found, int length) {
+    plan = preamble;
+    first = found.training();
+    offset = found.offset();
+    clock = 0;
+    take(length);
+  }
+
+  /** Takes the preamble of a frame, and what its tones pass from there. */
+  void begin(FramePlan preamble, PacketFinder.Found found, int length) {
+    look(preamble, found, length);
+    train();
+  }
+
+  /**
+   * How well the change from one known tone to the next is what it should be, if all of them were
+   * so many tones higher; that of the training where it is least. From 0 to 1, whatever the phase;
+   * 0 if one training is much weaker than another.
+   */
+  double fits(int shift) {
+    double least = 1;
+    double quietest = Double.POSITIVE_INFINITY;
+    double loudest = 0;
+    for (SymbolPlan s : plan.training()) {
+      transform(s.at());
+      double x = 0;
+      double y = 0;
+      double all = 1e-300;
+      double power = 0;
+      double expected = 0;
+      int before = -1;
+      for (int k = 0; k < tones.length; k++) {
+        if (!s.used(k)) {
+          continue;
+        }
+        int bin = Math.floorMod(tones[k] + shift, transform);
+        power += fftRe[bin] * fftRe[bin] + fftIm[bin] * fftIm[bin];
+        expected += s.power(k);
+        if (before >= 0) {
+          double[] a = ownAt(s, before, shift);
+          double[] b = ownAt(s, k, shift);
+          double angle = 2 * Math.PI * (tones[k] - tones[before]) * plan.early() / transform;
+          double c = Math.cos(angle);
+          double d = Math.sin(angle);
+          double p = b[0] * a[0] + b[1] * a[1];
+          double q = b[1] * a[0] - b[0] * a[1];
+          x += p * c - q * d;
+          y += p * d + q * c;
+          all += Math.hypot(a[0], a[1]) * Math.hypot(b[0], b[1]);
+        }
+        before = k;
+      }
+      least = Math.min(least, Math.hypot(x, y) / all);
+      quietest = Math.min(quietest, power / expected);
+      loudest = Math.max(loudest, power / expected);
+    }
+    return quietest < EVEN * loudest ? 0 : least;
+  }
+
+  private double[] ownAt(SymbolPlan s, int k, int shift) {
+    int bin = Math.floorMod(tones[k] + shift, transform);
+    double x = fftRe[bin] * s.re()[k] + fftIm[bin] * s.im()[k];
+    double y = fftIm[bin] * s.re()[k] - fftRe[bin] * s.im()[k];
+    return new double[] {x, y};
+  }
+
+  /** By how many samples the frame begins later than it was taken for, by its channel. */
+  double later() {
+    double x = 0;
+    double y = 0;
+    int step = leastStep();
+    for (int k = 1; k < tones.length; k++) {
+      if (tones[k] - tones[k - 1] == step) {
+        x += channelRe[k] * channelRe[k - 1] + channelIm[k] * channelIm[k - 1];
+        y += channelIm[k] * channelRe[k - 1] - channelRe[k] * channelIm[k - 1];
+      }
+    }
+    return -Math.atan2(y, x) / step * transform / (2 * Math.PI) - plan.early();
+  }
+
+  private int leastStep() {
+    int least = Integer.MAX_VALUE;
+    for (int k = 1; k < tones.length; k++) {
+      least = Math.min(least, tones[k] - tones[k - 1]);
+    }
+    return least;
+  }
+
+  /** Reads the data of a frame that has begun. */
+  Round data(FramePlan whole) {
+    plan = whole;
+    int length = plan.length();
+    Round round = new Round(0, tones.length);
+    for (int r = 0; r < ROUNDS; r++) {
+      take(length);
+      train();
+      round = round(r == 0);
+      if (r < ROUNDS - 1) {
+        correct(round);
+      }
+    }
+    if (settings.estimate() == OfdmSettings.Estimate.TRAINING_AND_DATA) {
+      trainByData(round);
+      round = round(false);
+    }
+    return round;
+  }
+
+  double first() {
+    return first;
+  }
+
+  double clock() {
+    return clock;
+  }
+
+  /** Where the carrier is, from the centre of the record. */
+  double carrierHz() {
+    return samples.offsetHz() + offset * rateHz / (2 * Math.PI);
+  }
+
+  /** When the frame begins, from the first sample that counts. */
+  double beginsSeconds() {
+    return samples.seconds(first - plan.head());
+  }
+
+  double[] channelRe() {
+    return channelRe;
+  }
+
+  double[] channelIm() {
+    return channelIm;
+  }
+
+  /** What a tone is in the symbol that was transformed last. */
+  double re(int k) {
+    return fftRe[bins[k]];
+  }
+
+  double im(int k) {
+    return fftIm[bins[k]];
+  }
+
+  /** Power that a tone passes. */
+  double passes(int k) {
+    return channelRe[k] * channelRe[k] + channelIm[k] * channelIm[k];
+  }
+
+  /** Of all tones: how sure a bit is must not depend on the level. */
+  double meanPower() {
+    double sum = 0;
+    for (int k = 0; k < tones.length; k++) {
+      sum += passes(k);
+    }
+    return Math.max(1e-300, sum / tones.length);
+  }
+
+  /** Takes the samples of the frame anew, at its clock and without its offset. */
+  private void take(int length) {
+    int head = plan.head();
+    re = new double[head + length];
+    im = new double[head + length];
+    double step = 1 + clock;
+    samples.read(first - head * step, clock, re, im);
+    double turnRe = Math.cos(offset * step);
+    double turnIm = Math.sin(offset * step);
+    for (int from = 0; from < re.length; from += EXACT) {
+      double angle = offset * (from - head) * step;
+      double c = Math.cos(angle);
+      double s = Math.sin(angle);
+      for (int n = from; n < Math.min(re.length, from + EXACT); n++) {
+        double x = re[n] * c + im[n] * s;
+        im[n] = im[n] * c - re[n] * s;
+        re[n] = x;
+        double next = c * turnRe - s * turnIm;
+        s = c * turnIm + s * turnRe;
+        c = next;
+      }
+    }
+  }
+
+  /** Transforms the symbol at a place. */
+  void transform(int at) {
+    int from = plan.head() + at - plan.early();
+    for (int n = 0; n < transform; n++) {
+      fftRe[n] = (float) re[from + n];
+      fftIm[n] = (float) im[from + n];
+    }
+    fft.forward(fftRe, fftIm);
+  }
+
+  /** The channel from the training. */
+  private void train() {
+    double[] weight = new double[tones.length];
+    Arrays.fill(channelRe, 0);
+    Arrays.fill(channelIm, 0);
+    midRe = 0;
+    midIm = 0;
+    for (SymbolPlan s : plan.training()) {
+      transform(s.at());
+      double[] turn = turnOf(s, weight);
+      for (int k = 0; k < tones.length; k++) {
+        if (s.used(k)) {
+          double x = re(k) * turn[0] + im(k) * turn[1];
+          double y = im(k) * turn[0] - re(k) * turn[1];
+          channelRe[k] += x * s.re()[k] + y * s.im()[k];
+          channelIm[k] += y * s.re()[k] - x * s.im()[k];
+          weight[k] += s.power(k);
+        }
+      }
+      midRe += fftRe[0];
+      midIm += fftIm[0];
+    }
+    for (int k = 0; k < tones.length; k++) {
+      if (weight[k] > 0) {
+        channelRe[k] /= weight[k];
+        channelIm[k] /= weight[k];
+      }
+    }
+    fillGaps(weight);
+  }
+
+  /** By how much a training is turned from those before it, on the tones that both have. */
+  private double[] turnOf(SymbolPlan s, double[] weight) {
+    double x = 0;
+    double y = 0;
+    for (int k = 0; k < tones.length; k++) {
+      if (s.used(k) && weight[k] > 0) {
+        double ownRe = re(k) * s.re()[k] + im(k) * s.im()[k];
+        double ownIm = im(k) * s.re()[k] - re(k) * s.im()[k];
+        x += ownRe * channelRe[k] + ownIm * channelIm[k];
+        y += ownIm * channelRe[k] - ownRe * channelIm[k];
+      }
+    }
+    double length = Math.hypot(x, y);
+    return plan.adjacent() || length == 0
+        ? new double[] {1, 0}
+        : new double[] {x / length, y / length};
+  }
+
+  /**
+   * Tones without training have what lies on the line between the nearest ones that have; outside
+   * of them the nearest. What the early window turns is taken out for that.
+   */
+  private void fillGaps(double[] weight) {
+    int before = -1;
+    for (int k = 0; k < tones.length; k++) {
+      if (weight[k] > 0) {
+        before = k;
+        continue;
+      }
+      int after = k;
+      while (after < tones.length && weight[after] == 0) {
+        after++;
+      }
+      int a = before < 0 ? after : before;
+      int b = after == tones.length ? before : after;
+      double share = a == b ? 0 : (double) (tones[k] - tones[a]) / (tones[b] - tones[a]);
+      double[] p = turned(a, tones[k] - tones[a]);
+      double[] q = turned(b, tones[k] - tones[b]);
+      channelRe[k] = p[0] + share * (q[0] - p[0]);
+      channelIm[k] = p[1] + share * (q[1] - p[1]);
+    }
+  }
+
+  /** The channel of a tone, turned as the early window turns one that is so far from it. */
+  private double[] turned(int k, int tonesAway) {
+    double angle = -2 * Math.PI * tonesAway * plan.early() / transform;
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    return new double[] {channelRe[k] * c - channelIm[k] * s, channelIm[k] * c + channelRe[k] * s};
+  }
+
+  /** And from all that was decided besides. */
+  private void trainByData(Round round) {
+    double[] x = new double[tones.length];
+    double[] y = new double[tones.length];
+    double[] weight = new double[tones.length];
+    double trainings = plan.training().size();
+    for (int k = 0; k < tones.length; k++) {
+      x[k] = trainings * channelRe[k];
+      y[k] = trainings * channelIm[k];
+      weight[k] = trainings;
+    }
+    for (int s = 0; s < round.phase.length; s++) {
+      transform(plan.data().get(s).at());
+      double c = Math.cos(round.phase[s]);
+      double d = Math.sin(round.phase[s]);
+      for (int k = 0; k < tones.length; k++) {
+        double p = round.ideal.re()[s][k];
+        double q = round.ideal.im()[s][k];
+        double vRe = re(k) * c + im(k) * d;
+        double vIm = im(k) * c - re(k) * d;
+        x[k] += vRe * p + vIm * q;
+        y[k] += vIm * p - vRe * q;
+        weight[k] += p * p + q * q;
+      }
+    }
+    for (int k = 0; k < tones.length; k++) {
+      channelRe[k] = x[k] / weight[k];
+      channelIm[k] = y[k] / weight[k];
+    }
+  }
+
+  private Round round(boolean following) {
+    int symbols = plan.data().size();
+    Round out = new Round(symbols, tones.length);
+    double slope = 0;
+    double change = 0;
+    double before = 0;
+    double[] x = new double[tones.length];
+    double[] y = new double[tones.length];
+    for (int s = 0; s < symbols; s++) {
+      SymbolPlan symbol = plan.data().get(s);
+      transform(symbol.at());
+      out.midRe[s] = fftRe[0];
+      out.midIm[s] = fftIm[0];
+      for (int k = 0; k < tones.length; k++) {
+        double h = passes(k);
+        x[k] = (re(k) * channelRe[k] + im(k) * channelIm[k]) / h;
+        y[k] = (im(k) * channelRe[k] - re(k) * channelIm[k]) / h;
+      }
+      slope += change;
+      turnBySlope(x, y, slope);
+      double common = common(symbol, x, y, before);
+      before = common;
+      double tracked = following || settings.trackPhase() ? common : 0;
+      turn(x, y, -tracked);
+      double gain = settings.trackLevel() ? levelOfPilots(symbol, x, y) : 1;
+      double[] outRe = out.values.re()[s];
+      double[] outIm = out.values.im()[s];
+      double[] idealRe = out.ideal.re()[s];
+      double[] idealIm = out.ideal.im()[s];
+      for (int k = 0; k < tones.length; k++) {
+        outRe[k] = x[k] / gain;
+        outIm[k] = y[k] / gain;
+      }
+      symbol.decide(outRe, outIm, idealRe, idealIm);
+      double left = slopeLeft(symbol, outRe, outIm, idealRe, idealIm);
+      out.slope[s] = slope + left;
+      midTurn(out, s, common);
+      out.phase[s] = common;
+      slope += following ? FOLLOW * left : 0;
+      change += following ? FOLLOW_CHANGE * left : 0;
+    }
+    return out;
+  }
+
+  private void turnBySlope(double[] x, double[] y, double slope) {
+    for (int k = 0; k < x.length && slope != 0; k++) {
+      double c = Math.cos(slope * tones[k]);
+      double s = Math.sin(slope * tones[k]);
+      double p = x[k] * c + y[k] * s;
+      y[k] = y[k] * c - x[k] * s;
+      x[k] = p;
+    }
+  }
+
+  private static void midTurn(Round out, int s, double angle) {
+    double c = Math.cos(angle);
+    double d = Math.sin(angle);
+    double x = out.midRe[s] * c + out.midIm[s] * d;
+    out.midIm[s] = out.midIm[s] * c - out.midRe[s] * d;
+    out.midRe[s] = x;
+  }
+
+  private static void turn(double[] x, double[] y, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
+    for (int k = 0; k < x.length; k++) {
+      double p = x[k] * c - y[k] * s;
+      y[k] = x[k] * s + y[k] * c;
+      x[k] = p;
+    }
+  }
+
+  /**
+   * The phase that all tones of a symbol have in common, by its pilots; each counts as the channel
+   * lets it through. Without any by what its data are taken for, from the phase before it.
+   */
+  private double common(SymbolPlan symbol, double[] x, double[] y, double before) {
+    double sumRe = 0;
+    double sumIm = 0;
+    for (int k = 0; k < tones.length; k++) {
+      if (symbol.roles()[k] == Role.PILOT) {
+        double weight = passes(k);
+        sumRe += weight * (x[k] * symbol.re()[k] + y[k] * symbol.im()[k]);
+        sumIm += weight * (y[k] * symbol.re()[k] - x[k] * symbol.im()[k]);
+      }
+    }
+    if (sumRe != 0 || sumIm != 0) {
+      return Math.atan2(sumIm, sumRe);
+    }
+    double[] p = x.clone();
+    double[] q = y.clone();
+    turn(p, q, -before);
+    double[] idealRe = new double[tones.length];
+    double[] idealIm = new double[tones.length];
+    symbol.decide(p, q, idealRe, idealIm);
+    for (int k = 0; k < tones.length; k++) {
+      double weight = passes(k);
+      sumRe += weight * (p[k] * idealRe[k] + q[k] * idealIm[k]);
+      sumIm += weight * (q[k] * idealRe[k] - p[k] * idealIm[k]);
+    }
+    return before + Math.atan2(sumIm, sumRe);
+  }
+
+  private double levelOfPilots(SymbolPlan symbol, double[] x, double[] y) {
+    double sum = 0;
+    double all = 0;
+    for (int k = 0; k < tones.length; k++) {
+      if (symbol.roles()[k] == Role.PILOT) {
+        sum += passes(k) * (x[k] * symbol.re()[k] + y[k] * symbol.im()[k]);
+        all += passes(k) * symbol.power(k);
+      }
+    }
+    return all == 0 ? 1 : Math.max(1e-3, sum / all);
+  }
+
+  /** What is left of the phase that grows with the tone. */
+  private double slopeLeft(SymbolPlan symbol, double[] x, double[] y, double[] re, double[] im) {
+    double squares = 1e-300;
+    double moment = 0;
+    for (int k = 0; k < tones.length; k++) {
+      if (symbol.used(k)) {
+        double h = passes(k);
+        squares += h * (re[k] * re[k] + im[k] * im[k]) * tones[k] * tones[k];
+        moment += h * (y[k] * re[k] - x[k] * im[k]) * tones[k];
+      }
+    }
+    return moment / squares;
+  }
+
+  private double middleOf(SymbolPlan s) {
+    return s.at() - plan.early() + transform / 2.0;
+  }
+
+  /** What still turns from symbol to symbol is taken into offset and clock. */
+  private void correct(Round round) {
+    int n = round.phase.length;
+    // The training has neither phase nor slope; its mean is where its middle is.
+    double[] time = new double[n + 1];
+    double[] phase = new double[n + 1];
+    double[] slope = new double[n + 1];
+    time[0] = plan.training().stream().mapToDouble(this::middleOf).average().orElse(0);
+    int later = 0;
+    for (int s = 0; s < n; s++) {
+      time[s + 1] = middleOf(plan.data().get(s));
+      slope[s + 1] = round.slope[s];
+      later += time[s + 1] < time[0] ? 1 : 0;
+    }
+    double before = 0;
+    for (int s = later; s < n; s++) {
+      before = nearest(round.phase[s], before);
+      phase[s + 1] = before;
+    }
+    before = 0;
+    for (int s = later - 1; s >= 0; s--) {
+      before = nearest(round.phase[s], before);
+      phase[s + 1] = before;
+    }
+    double weight = plan.training().size();
+    offset += rise(time, phase, weight) / (1 + clock);
+    // A slope of 2 pi / N is a sample.
+    clock -= rise(time, slope, weight) * transform / (2 * Math.PI);
+  }
+
+  /** The same angle, within half a turn of another. */
+  private static double nearest(double angle, double to) {
+    return angle + 2 * Math.PI * Math.rint((to - angle) / 2 / Math.PI);
+  }
+
+  /** Steepness of a straight line through points, the first of its own weight. */
+  private static double rise(double[] t, double[] y, double firstWeight) {
+    double weights = firstWeight - 1;
+    double meanT = weights * t[0];
+    double meanY = weights * y[0];
+    for (int i = 0; i < t.length; i++) {
+      weights++;
+      meanT += t[i];
+      meanY += y[i];
+    }
+    meanT /= weights;
+    meanY /= weights;
+    double cross = (firstWeight - 1) * (t[0] - meanT) * (y[0] - meanY);
+    double square = (firstWeight - 1) * (t[0] - meanT) * (t[0] - meanT);
+    for (int i = 0; i < t.length; i++) {
+      cross += (t[i] - meanT) * (y[i] - meanY);
+      square += (t[i] - meanT) * (t[i] - meanT);
+    }
+    return cross / Math.max(1e-300, square);
+  }
+
+  /**
+   * Mean of the tone in the middle over the root of the others' power, and its scatter; not a
+   * number if it carries something itself.
+   */
+  double[] middle(Round round) {
+    if (plan.indexOf(0) >= 0) {
+      return new double[] {Double.NaN, Double.NaN, Double.NaN};
+    }
+    int n = round.midRe.length;
+    int trainings = plan.training().size();
+    double root = Math.sqrt(meanPower() * tones.length);
+    double x = midRe;
+    double y = midIm;
+    for (int s = 0; s < n; s++) {
+      x += round.midRe[s];
+      y += round.midIm[s];
+    }
+    x /= n + trainings;
+    y /= n + trainings;
+    double rest = 0;
+    for (int s = 0; s < n; s++) {
+      rest += square(round.midRe[s] - x) + square(round.midIm[s] - y);
+    }
+    // Of Student's distribution with twice n - 1 degrees of freedom.
+    double scatter = n < 3 ? Double.NaN : Math.sqrt(rest / 2 / (n - 2) / (n + trainings)) / root;
+    return new double[] {x / root, y / root, scatter};
+  }
+
+  private static double square(double x) {
+    return x * x;
+  }
+
+  /** Mean power of a stretch, from and to places of the frame. */
+  double power(int from, int to) {
+    double sum = 0;
+    for (int n = plan.head() + from; n < plan.head() + to; n++) {
+      sum += re[n] * re[n] + im[n] * im[n];
+    }
+    return sum / (to - from);
+  }
+}
