@@ -160,6 +160,35 @@ abstract class BuoyBench {
         r.get("value").asDouble(), truth, 2 * r.get("uncertainty").asDouble(), r.toString());
   }
 
+  /** The rows of a table. */
+  protected static JsonNode table(JsonNode outcome, String id) {
+    for (JsonNode t : outcome.get("tables")) {
+      if (t.get("id").asString().equals(id)) {
+        return t.get("rows");
+      }
+    }
+    throw new AssertionError("no table " + id + " in " + outcome.get("summary"));
+  }
+
+  protected static double cell(JsonNode rows, int row, int column) {
+    return rows.get(row).get("cells").get(column).get("value").asDouble();
+  }
+
+  /** The values of a curve, -300 where there is none. */
+  protected static double[] ys(JsonNode outcome, String series) {
+    for (JsonNode s : outcome.get("series")) {
+      if (s.get("id").asString().equals(series)) {
+        JsonNode values = s.get("y");
+        double[] out = new double[values.size()];
+        for (int i = 0; i < out.length; i++) {
+          out[i] = values.get(i).isNull() ? -300 : values.get(i).asDouble();
+        }
+        return out;
+      }
+    }
+    throw new AssertionError("no series " + series);
+  }
+
   protected static JsonNode reading(JsonNode of, String id) {
     for (JsonNode r : of.get("readings")) {
       if (r.get("id").asString().equals(id)) {

@@ -18,21 +18,8 @@ public class GuidedApiTest extends BuoyBench {
     return Flat.finding(server.json(server.get(live("/finding")), 200));
   }
 
-  private static JsonNode table(JsonNode of, String id) {
-    for (JsonNode t : of.get("tables")) {
-      if (t.get("id").asString().equals(id)) {
-        return t;
-      }
-    }
-    throw new AssertionError("no table " + id + " in " + of.get("tables"));
-  }
-
-  private static double cell(JsonNode table, int row, int column) {
-    return table.get("rows").get(row).get("cells").get(column).get("value").asDouble();
-  }
-
   private static String words(JsonNode table, int row, int column) {
-    return table.get("rows").get(row).get("cells").get(column).get("text").asString();
+    return table.get(row).get("cells").get(column).get("text").asString();
   }
 
   /** From a wrong framing to the carrier, its level and a span that fits. */
@@ -61,8 +48,8 @@ public class GuidedApiTest extends BuoyBench {
     // it.
     assertEquals(cell(t, 1, 3), -41, 1.0);
     assertEquals(cell(t, 2, 3), -52, 1.4);
-    assertEquals(t.get("rows").get(1).get("verdict").asString(), "FAIL");
-    assertTrue(words(t, 3, 5).contains("noise"), t.get("rows").get(3).toString());
+    assertEquals(t.get(1).get("verdict").asString(), "FAIL");
+    assertTrue(words(t, 3, 5).contains("noise"), t.get(3).toString());
     assertEquals(
         reading(normal, "harmonicDistortion").get("value").asDouble(),
         100 * Math.sqrt(Math.pow(10, -4.1) + Math.pow(10, -5.2)),
@@ -109,12 +96,12 @@ public class GuidedApiTest extends BuoyBench {
   }
 
   private static String madeBy(JsonNode table, double hz) {
-    for (int i = 0; i < table.get("rows").size(); i++) {
+    for (int i = 0; i < table.size(); i++) {
       if (Math.abs(cell(table, i, 0) - hz) < 60e3 && Math.abs(cell(table, i, 0) - hz) < hz * 5e-5) {
         return words(table, i, 2);
       }
     }
-    throw new AssertionError(hz + " is not in " + table.get("rows"));
+    throw new AssertionError(hz + " is not in " + table);
   }
 
   /** -88 dBc/Hz at 10 kHz, falling 20 dB a decade, flat below 1 kHz: within 1 dB. */
@@ -176,15 +163,15 @@ public class GuidedApiTest extends BuoyBench {
     JsonNode t = table(f, "survey");
     assertEquals(cell(t, 0, 0), 2 * Truth.BUOY_HZ, 50e3);
     assertEquals(cell(t, 0, 3), -36 - (27 - 41), 1.0);
-    assertEquals(t.get("rows").get(0).get("verdict").asString(), "FAIL");
+    assertEquals(t.get(0).get("verdict").asString(), "FAIL");
     // Images of the carrier are in the scan; none of them is held against the transmitter.
-    for (int i = 0; i < t.get("rows").size(); i++) {
+    for (int i = 0; i < t.size(); i++) {
       double hz = cell(t, i, 0);
       boolean real =
           Math.abs(hz - 2 * Truth.BUOY_HZ) < 1e5
               || Math.abs(hz - 3 * Truth.BUOY_HZ) < 1e5
               || Math.abs(hz - Truth.BUOY_HZ) < 2e6;
-      assertEquals(words(t, i, 5).isEmpty(), real, t.get("rows").get(i).toString());
+      assertEquals(words(t, i, 5).isEmpty(), real, t.get(i).toString());
     }
     assertEquals(reading(f, "surveyMargin").get("verdict").asString(), "FAIL");
     JsonNode kept =
@@ -356,7 +343,7 @@ public class GuidedApiTest extends BuoyBench {
     assertTrue(!state.get("message").asString().isEmpty(), state.toString());
     JsonNode f = Flat.finding(server.json(server.get(live("/finding")), 200));
     assertTrue(f.get("summary").asString().startsWith("The instrument failed"), f.toString());
-    assertTrue(table(f, "harmonics").get("rows").size() >= 2);
+    assertTrue(table(f, "harmonics").size() >= 2);
   }
 
   /** Stopped while the source was off for a look: it is switched on again all the same. */

@@ -3,8 +3,13 @@ package rovnik.server;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.Map;
 import org.testng.annotations.Test;
 import rovnik.core.modulation.ofdm.LegacyPacket;
 import rovnik.core.modulation.ofdm.LegacyRate;
@@ -89,8 +94,111 @@ public class OfdmApiTest extends GeneratorBench {
     refused(url, "{\"packet\":0}", "packet", "count from 1");
     refused(url, "{\"packet\":5}", "packet", "There is one packet");
     refused(url, "{\"estimate\":\"magic\"}", "estimate", "training");
-    refused(url, "{\"seconds\":5}", "seconds", "50 us to 100 ms");
+    refused(url, "{\"seconds\":5}", "seconds", "5 us to 100 ms");
     refused(url, "{\"channelHz\":10e6}", "signal", "no long training follows");
+  }
+
+  private static byte[] fixture(String name) throws IOException {
+    try (InputStream in = OfdmApiTest.class.getResourceAsStream("/fixtures/" + name)) {
+      return in.readAllBytes();
+    }
+  }
+
+  /** Frames of a description of a user's own, made by a script of its own (own_frames.py). */
+  @Test
+  public void framesOfAnOwnDescriptionAreMeasured() throws IOException {
+    String description = new String(fixture("own_frames.json"), StandardCharsets.UTF_8);
+    Map<String, String> truth = new HashMap<>();
+    new String(fixture("own_frames.txt"), StandardCharsets.UTF_8)
+        .lines()
+        .map(l -> l.split(" ", 2))
+        .forEach(l -> truth.put(l[0], l[1]));
+    String meta =
+        "{\"global\":{\"core:datatype\":\"cf32_le\",\"core:sample_rate\":25e6,"
+            + "\"core:version\":\"1.0.0\"},\"captures\":[{\"core:sample_start\":0,"
+            + "\"core:frequency\":5.5e9}],\"annotations\":[]}";
+    long id = server.json(server.upload(meta, fixture("own_frames.f32")), 201).get("id").asLong();
+    String url = "/api/recordings/" + id + "/measure";
+    String asked = "{\"measurement\":\"ofdm\",\"settings\":{\"description\":" + description + "}}";
+    JsonNode all = server.json(server.send("POST", url, asked), 200);
+    JsonNode o = all.has("outcome") ? all.get("outcome") : all;
+    assertEquals(reading(o, "packets").get("value").asInt(), 2, o.get("summary").asString());
+    within(o, "frequencyError", Double.parseDouble(truth.get("carrier")));
+    within(o, "clockOffset", -Double.parseDouble(truth.get("ppm")));
+    within(o, "leakage", Double.parseDouble(truth.get("leakage")));
+    String[] begins = truth.get("begins").split(" ");
+    for (int i = 0; i < 2; i++) {
+      assertEquals(cell(table(o, "packets"), i, 0), Double.parseDouble(begins[i]), 0.5e-6);
+    }
+    // White noise over what a tone passes; the training, 1.2 as large, twice, adds its own to data
+    // of any level alike, and so do the pilots that turn a symbol.
+    double training = 1 / (2 * 1.2 * 1.2);
+    double turn = 0.07;
+    double noise = -Double.parseDouble(truth.get("snr"));
+    double near = Double.parseDouble(truth.get("noise_near"));
+    double far = Double.parseDouble(truth.get("noise_far"));
+    JsonNode users = table(o, "users");
+    assertEquals(
+        cell(users, 0, 3),
+        noise + 10 * Math.log10(near * (Math.pow(10, -0.3) + training) + turn),
+        0.5);
+    assertEquals(cell(users, 1, 3), noise + 10 * Math.log10(far * (1 + training) + turn), 0.5);
+    assertEquals(reading(o, "evmDb").get("verdict").asString(), "PASS");
+    double[] flat = ys(o, "flatness");
+    double[] ends = java.util.Arrays.stream(flat).filter(v -> v > -200).sorted().toArray();
+    assertEquals(ends[0], Double.parseDouble(truth.get("deepest")), 0.4);
+    assertEquals(ends[ends.length - 1], Double.parseDouble(truth.get("highest")), 0.3);
+
+    refused(
+        url,
+        "{\"description\":" + description.replace("64-QAM", "65-QAM") + "}",
+        "description",
+        "65-QAM");
+    refused(
+        url,
+        "{\"description\":" + description.replace("\"-27..27", "\"-40..27") + "}",
+        "description",
+        "is outside");
+    refused(
+        url,
+        "{\"description\":" + description.replace("\"what\": \"pilots\"", "\"what\": \"x\"") + "}",
+        "description",
+        "known");
+    refused(
+        url, "{\"description\":{\"spacingHz\":1,\"transform\":64}}", "description", "needs name");
+    refused(
+        url,
+        "{\"description\":" + description.replace("250000.0", "2500000.0") + "}",
+        "description",
+        "S/s");
+  }
+
+  @Test
+  public void readyFramesArePlayedAndMeasured() {
+    JsonNode ready = server.json(server.get("/api/ofdm-descriptions"), 200);
+    assertTrue(ready.size() >= 2);
+    String frames =
+        "{\"parts\":[{\"kind\":\"frames\",\"intervalSeconds\":1.25e-3,\"description\":"
+            + ready.get(0)
+            + "}],\"sampleRateHz\":61.44e6}";
+    play(make(frames).get("id").asLong(), "", 200);
+    control(generator, "frequency", "458.525e6", "level", "-20", "output", "on");
+    server.json(
+        server.send(
+            "PATCH",
+            live("ofdm", "/settings"),
+            "{\"centreHz\":458.525e6,\"seconds\":3e-3,\"referenceLevelDbm\":0,\"description\":"
+                + ready.get(0)
+                + "}"),
+        200);
+    server.json(server.send("POST", live("ofdm", "/start"), "{\"jobId\":" + own + "}"), 200);
+    awaitTrue(() -> server.get(live("ofdm", "/outcome")).statusCode() == 200);
+    JsonNode o = server.json(server.get(live("ofdm", "/outcome")), 200).get("outcome");
+    assertTrue(o.get("summary").asString().contains("Cellular-like"), o.get("summary").asString());
+    assertTrue(reading(o, "packets").get("value").asInt() >= 1, o.get("summary").asString());
+    assertTrue(reading(o, "evmDb").get("value").asDouble() < -25, o.get("summary").asString());
+    server.json(server.send("POST", live("ofdm", "/hold"), ""), 200);
+    server.json(server.send("PATCH", live("ofdm", "/settings"), "{\"description\":null}"), 200);
   }
 
   private void refused(String url, String settings, String field, String words) {

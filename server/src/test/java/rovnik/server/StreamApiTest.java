@@ -62,19 +62,6 @@ public class StreamApiTest extends BuoyBench {
         .get("outcome");
   }
 
-  private static JsonNode table(JsonNode outcome, String id) {
-    for (JsonNode t : outcome.get("tables")) {
-      if (t.get("id").asString().equals(id)) {
-        return t.get("rows");
-      }
-    }
-    throw new AssertionError("no table " + id + " in " + outcome.get("summary"));
-  }
-
-  private static double cell(JsonNode rows, int row, int column) {
-    return rows.get(row).get("cells").get(column).get("value").asDouble();
-  }
-
   private JsonNode measured(long recording, String kind, String settings) {
     String body = "{\"measurement\":\"" + kind + "\",\"settings\":" + settings + "}";
     return server
@@ -239,20 +226,6 @@ public class StreamApiTest extends BuoyBench {
     awaitTrue(
         () -> outcome() != null && outcome().get("tables").toString().contains("none came"), 60);
     assertTrue(value("triggers") > 0);
-  }
-
-  private static double[] ys(JsonNode outcome, String series) {
-    for (JsonNode s : outcome.get("series")) {
-      if (s.get("id").asString().equals(series)) {
-        JsonNode values = s.get("y");
-        double[] out = new double[values.size()];
-        for (int i = 0; i < out.length; i++) {
-          out[i] = values.get(i).isNull() ? -300 : values.get(i).asDouble();
-        }
-        return out;
-      }
-    }
-    throw new AssertionError("no series " + series);
   }
 
   /** The pilot boat talks, and its spectrum rises over a mask that its neighbour stays below. */

@@ -1,6 +1,7 @@
 package rovnik.server.modulation;
 
 import io.swagger.v3.oas.annotations.media.Schema;
+import org.jspecify.annotations.Nullable;
 import rovnik.core.modulation.RecordMeasurement;
 import rovnik.core.modulation.ofdm.OfdmMeasurement;
 import rovnik.core.modulation.ofdm.OfdmSettings;
@@ -11,12 +12,14 @@ import rovnik.server.config.Choices;
  *
  * @param centreHz middle of the channel, at the reading plane; 0 for the middle of a recording
  * @param channelHz its width: 5, 10 or 20 MHz
- * @param seconds that are searched, 50 us to 100 ms
+ * @param seconds that are searched, 5 us to 100 ms
  * @param startSeconds where in a recording that begins
  * @param packet which of those found is shown, the first is 1
  * @param estimate what the channel is found from: training, or training and data
  * @param trackPhase pilots turn each symbol back, as the standard has it
  * @param trackLevel pilots set the level of each symbol, which the standard does not
+ * @param description what the frames are; null for packets of IEEE 802.11 clause 17, which say it
+ *     themselves. With one, channelHz does not count
  * @param referenceLevelDbm highest level that is expected at the reading plane
  */
 @Schema(name = "OfdmSettings")
@@ -29,11 +32,12 @@ public record OfdmSettingsDto(
     String estimate,
     boolean trackPhase,
     boolean trackLevel,
+    @Nullable OfdmDescriptionDto description,
     double referenceLevelDbm)
     implements RecordSettings<OfdmSettingsDto> {
 
   static final OfdmSettingsDto FIRST =
-      new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, 33);
+      new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, null, 33);
 
   @Override
   public OfdmSettingsDto ofWhole() {
@@ -46,6 +50,7 @@ public record OfdmSettingsDto(
         estimate,
         trackPhase,
         trackLevel,
+        description,
         referenceLevelDbm);
   }
 
@@ -60,6 +65,7 @@ public record OfdmSettingsDto(
         estimate,
         trackPhase,
         trackLevel,
+        description,
         levelDbm);
   }
 
@@ -76,6 +82,7 @@ public record OfdmSettingsDto(
             Choices.named(
                 OfdmSettings.Estimate.values(), OfdmSettings.Estimate::label, "estimate", estimate),
             trackPhase,
-            trackLevel));
+            trackLevel,
+            description == null ? null : description.told()));
   }
 }

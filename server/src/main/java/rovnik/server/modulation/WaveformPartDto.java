@@ -9,6 +9,7 @@ import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
 import rovnik.core.modulation.wave.DataPart;
+import rovnik.core.modulation.wave.FramePart;
 import rovnik.core.modulation.wave.Modulated;
 import rovnik.core.modulation.wave.OwnSamples;
 import rovnik.core.modulation.wave.PacketPart;
@@ -21,8 +22,8 @@ import rovnik.core.modulation.wave.WaveSum;
 /**
  * One part of a waveform.
  *
- * @param kind single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets or
- *     recording
+ * @param kind single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets,
+ *     frames or recording
  * @param offsetHz how far it is moved, null for 0
  * @param levelDb against the other parts, null for 0
  * @param carrier of single-carrier
@@ -31,7 +32,7 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param spacingHz of the tones of a comb
  * @param lowCrest phases of a comb that keep its peaks low; null for true
  * @param widthSeconds of a pulse, between the middles of its edges
- * @param intervalSeconds from pulse to pulse, or from packet to packet
+ * @param intervalSeconds from pulse to pulse, from packet to packet, from frame to frame
  * @param edgeSeconds of a pulse, null for 0
  * @param bandHz width of noise, or of the channel of packets: 5, 10 or 20 MHz
  * @param depthPercent of AM
@@ -44,6 +45,7 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param seconds that it lasts
  * @param megabits rate of packets in a channel of 20 MHz: 6, 9, 12, 18, 24, 36, 48 or 54
  * @param bytes of a packet, its check sequence among them
+ * @param description of frames: what their symbols carry
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
  */
@@ -71,10 +73,11 @@ record WaveformPartDto(
     @Nullable Double seconds,
     @Nullable Integer megabits,
     @Nullable Integer bytes,
+    @Nullable OfdmDescriptionDto description,
     @Nullable Long recordingId) {
   private static final String KINDS =
-      "single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets or"
-          + " recording";
+      "single-carrier, carrier, tones, comb, pulses, noise, am, fm, pm, sweep, packets,"
+          + " frames or recording";
 
   /**
    * A tone.
@@ -127,6 +130,11 @@ record WaveformPartDto(
               given(bytes, "bytes"),
               given(intervalSeconds, "intervalSeconds"),
               given(bandHz, "bandHz"));
+      case "frames" ->
+          new FramePart(
+              given(description, "description").told(),
+              given(intervalSeconds, "intervalSeconds"),
+              seed);
       case "recording" -> samples.of(given(recordingId, "recordingId"));
       default -> throw new Refusal("kind", "A part of a waveform is of the kind " + KINDS + ".");
     };

@@ -14,8 +14,8 @@ final class FrameFinder {
 
   private static final double KNOWN_WELL = 0.9;
 
-  /** Noise is so alike once in exp(15) times: its products are (4 / pi)^2 more spread than even. */
-  private static final double KNOWN_BY_CHANCE = 15 * 16 / Math.PI / Math.PI;
+  /** Noise is so alike once in exp(15) times. */
+  private static final double KNOWN_BY_CHANCE = 15;
 
   /** Noise alone is so alike in one of 1e9 places, over the root of what is averaged. */
   private static final double BY_CHANCE = 4.6;
@@ -105,14 +105,17 @@ final class FrameFinder {
     return (x * x + y * y) / (all * all);
   }
 
-  /** The next frame whose first training begins at a sample or later; null if there is no more. */
+  /**
+   * The next frame whose first training begins at a sample or later; null if there is no more. One
+   * that began before the record is left out.
+   */
   PacketFinder.Found next(int from) {
     int last = re.length - lastTraining() - transform;
     int near = transform / 2;
     double[] common = new double[2];
     double most = 0;
     int best = -1;
-    for (int n = Math.max(0, from); n <= last; n++) {
+    for (int n = Math.max(plan.head(), from); n <= last; n++) {
       double now = fits(n, common);
       if (now > alike * alike && now > most) {
         most = now;

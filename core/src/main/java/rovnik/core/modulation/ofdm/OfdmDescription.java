@@ -116,8 +116,13 @@ public record OfdmDescription(
   }
 
   /** Rate of the transform. */
-  double channelHz() {
+  public double rateHz() {
     return spacingHz * transform;
+  }
+
+  /** From the carrier to the edge of the farthest tone. */
+  public double reachHz() {
+    return (frame().plan().farthest() + 0.5) * spacingHz;
   }
 
   /**

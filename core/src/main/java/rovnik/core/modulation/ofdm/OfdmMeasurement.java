@@ -172,7 +172,8 @@ public final class OfdmMeasurement extends StretchMeasurement {
     return others == 0
         ? ""
         : "Symbols with such guards are there, but no known tones as the description has them."
-            + " Check its known values, which symbols come first, and the middle of the channel.";
+            + " Check its known values, which symbols come first, and the middle of the channel, or"
+            + " search longer: a frame must be there from its beginning.";
   }
 
   /** What is there instead of a packet. */

@@ -77,7 +77,7 @@ public record OfdmSettings(
 
   /** Rate of the transform: the width of the channel, where a standard names one. */
   double rateHz() {
-    return description == null ? channelHz : description.channelHz();
+    return description == null ? channelHz : description.rateHz();
   }
 
   /** What the frames are; packets of IEEE 802.11 have none. */

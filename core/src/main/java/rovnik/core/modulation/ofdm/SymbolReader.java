@@ -100,8 +100,9 @@ final class SymbolReader {
 
   /**
    * How well the change from one known tone to the next is what it should be, if all of them were
-   * so many tones higher; that of the training where it is least. From 0 to 1, whatever the phase;
-   * 0 if one training is much weaker than another.
+   * so many tones higher; that of the training where it is least. From 0 to 1, whatever the phase.
+   * All tones count alike: a line that leaks into some must not decide. 0 if one training is much
+   * weaker than another.
    */
   double fits(int shift) {
     double least = 1;
@@ -130,9 +131,10 @@ final class SymbolReader {
           double d = Math.sin(angle);
           double p = b[0] * a[0] + b[1] * a[1];
           double q = b[1] * a[0] - b[0] * a[1];
-          x += p * c - q * d;
-          y += p * d + q * c;
-          all += Math.hypot(a[0], a[1]) * Math.hypot(b[0], b[1]);
+          double length = Math.max(1e-300, Math.hypot(p, q));
+          x += (p * c - q * d) / length;
+          y += (p * d + q * c) / length;
+          all++;
         }
         before = k;
       }
@@ -587,7 +589,13 @@ final class SymbolReader {
     }
     int n = round.midRe.length;
     int trainings = plan.training().size();
-    double root = Math.sqrt(meanPower() * tones.length);
+    double power = 1e-300;
+    for (SymbolPlan s : plan.data()) {
+      for (int k = 0; k < tones.length; k++) {
+        power += s.used(k) ? passes(k) * s.power(k) / plan.data().size() : 0;
+      }
+    }
+    double root = Math.sqrt(power);
     double x = midRe;
     double y = midIm;
     for (int s = 0; s < n; s++) {

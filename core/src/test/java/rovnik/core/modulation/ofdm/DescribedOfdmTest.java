@@ -15,6 +15,7 @@ import rovnik.core.modulation.Format;
 import rovnik.core.modulation.ofdm.OfdmDescription.Symbol;
 import rovnik.core.modulation.ofdm.OfdmDescription.Tones;
 import rovnik.core.modulation.ofdm.OfdmDescription.What;
+import rovnik.core.modulation.wave.FramePart;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
@@ -134,7 +135,7 @@ public class DescribedOfdmTest {
   private static float[] received(OfdmDescription d, Way way, int frames, Random random) {
     OfdmDescription.Frame f = d.frame();
     FramePlan plan = f.plan();
-    double unit = 1 / (2 * d.channelHz());
+    double unit = 1 / (2 * d.rateHz());
     int last = f.at().length - 1;
     double length = (f.at()[last] + plan.transform() + plan.head()) * unit;
     double slow = 1 + way.clockPpm() * 1e-6;
@@ -287,6 +288,54 @@ public class DescribedOfdmTest {
     Outcome o = measured(d, 1, cut, 25e6);
     assertTrue(o.summary().contains("cut off: 7 of 20 symbols are there"), o.summary());
     assertTrue(value(o, "evmDb") < -36, o.summary());
+  }
+
+  @DataProvider
+  Object[][] ready() {
+    return ReadyDescriptions.all().stream()
+        .map(d -> new Object[] {d.name()})
+        .toArray(Object[][]::new);
+  }
+
+  /** What is made of a description is found and measured as it, twice in a row. */
+  @Test(dataProvider = "ready")
+  public void whatIsMadeIsMeasured(String name) {
+    OfdmDescription d =
+        ReadyDescriptions.all().stream().filter(x -> x.name().equals(name)).findFirst().get();
+    double lasts = FrameMaker.samples(d, 2) / (2 * d.rateHz());
+    FramePart part = new FramePart(d, 1.5 * lasts, 7);
+    double[] made = part.make((int) (3 * lasts * 2 * d.rateHz()), 2 * d.rateHz());
+    double power = 0;
+    for (double v : made) {
+      power += v * v;
+    }
+    assertEquals(power / made.length * 2 * 1.5, 1, 0.05, "mean power while a frame lasts");
+    float[] iq = new float[made.length];
+    Random random = new Random(3);
+    for (int i = 0; i < iq.length; i++) {
+      iq[i] = (float) (0.1 * made[i] + 1e-4 * random.nextGaussian());
+    }
+    Outcome o = measured(d, 1, iq, 2 * d.rateHz());
+    assertEquals(value(o, "packets"), 2, o.summary());
+    assertTrue(value(o, "evmDb") < -50, o.summary());
+    Refusal r = expectThrows(Refusal.class, () -> new FramePart(d, lasts / 2, 7));
+    assertEquals(r.field(), "intervalSeconds");
+    assertEquals(
+        expectThrows(Refusal.class, () -> part.make(1000, 3 * d.rateHz())).field(), "sampleRateHz");
+  }
+
+  /** What began before the record is left out; the frame behind it is the first. */
+  @Test
+  public void aFrameWithoutItsBeginningIsLeftOut() {
+    OfdmDescription d = cellular(Format.QPSK, 0);
+    Way way = new Way(30.72e6, 0, 0, 35, -300, 1e-6);
+    float[] iq = received(d, way, 2, new Random(31));
+    int from = 2 * (int) (0.1e-3 * way.fs());
+    Outcome o = measured(d, 1, Arrays.copyOfRange(iq, from, iq.length), way.fs());
+    assertEquals(value(o, "packets"), 1, o.summary());
+    assertTrue(value(o, "evmDb") < -32, o.summary());
+    assertEquals(
+        o.table("packets").orElseThrow().rows().get(0).cells().get(0).value(), 0.901e-3, 1e-6);
   }
 
   /** A frame with one other sign is another frame only if its description says so. */
