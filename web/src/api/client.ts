@@ -39,6 +39,7 @@ export type SpectrumState = SessionState<SpectrumSettings, Schemas["SpectrumFact
 export type CarrierDescription = Schemas["CarrierDescription"];
 export type CarrierSettings = Schemas["SingleCarrierSettings"];
 export type AnalogSettings = Schemas["AnalogSettings"];
+export type OfdmDescription = Schemas["OfdmDescription"];
 export type OfdmSettings = Schemas["OfdmSettings"];
 export type BurstSettings = Schemas["BurstSettings"];
 export type AmplitudeSettings = Schemas["AmplitudeSettings"];

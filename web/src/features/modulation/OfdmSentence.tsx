@@ -4,6 +4,7 @@ import { QuantityField } from "../../components/QuantityField";
 import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
+import { DescriptionChoice } from "./DescriptionChoice";
 import { CHANNELS } from "./kinds";
 import type { RecordsModel } from "./useRecords";
 
@@ -21,13 +22,26 @@ export function OfdmSentence(props: { model: RecordsModel<OfdmSettings>; recordi
   const of = { settings: s, recording, wrong, change };
   return (
     <div className={classes.sentence}>
-      Packets in a channel of{" "}
-      <Choice
-        label="Channel width"
-        value={String(s.channelHz)}
-        choices={CHANNELS}
-        onChange={(v) => change({ channelHz: Number(v) })}
+      Frames{" "}
+      <DescriptionChoice
+        label="Frames"
+        value={s.description}
+        legacy="that say what they are"
+        error={wrong("description")}
+        onChange={(description) => change({ description })}
       />
+      {!s.description && (
+        <>
+          {" "}
+          in a channel of{" "}
+          <Choice
+            label="Channel width"
+            value={String(s.channelHz)}
+            choices={CHANNELS}
+            onChange={(v) => change({ channelHz: Number(v) })}
+          />
+        </>
+      )}
       <br />
       near <CentreField of={of} step={s.channelHz / 4} />, searched <LengthField of={of} />
       <br />

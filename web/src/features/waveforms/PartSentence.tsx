@@ -7,6 +7,7 @@ import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { DataSentence, WhatSentence } from "../modulation/CarrierWhat";
 import { described } from "../modulation/carrierWords";
+import { DescriptionChoice, useReadyDescriptions } from "../modulation/DescriptionChoice";
 import { CHANNELS } from "../modulation/kinds";
 import { firstPart, KINDS } from "./parts";
 
@@ -69,6 +70,7 @@ export function PartSentence(props: {
     />
   );
   const recordings = useRecordings();
+  const ready = useReadyDescriptions();
   const taken = p.recordingId === null ? "" : String(p.recordingId);
   const rate = (
     <>
@@ -103,6 +105,7 @@ export function PartSentence(props: {
           onChange({
             ...firstPart(kind, props.carrier),
             recordingId: kind === "recording" ? firstOf(recordings) : null,
+            description: kind === "frames" ? (ready[0] ?? null) : null,
             offsetHz: p.offsetHz,
             levelDb: p.levelDb,
           })
@@ -189,6 +192,18 @@ export function PartSentence(props: {
             choices={CHANNELS}
             onChange={(v) => onChange({ bandHz: Number(v) })}
           />
+        </>
+      )}
+      {p.kind === "frames" && (
+        <>
+          :{" "}
+          <DescriptionChoice
+            label="Frames"
+            value={p.description}
+            legacy={null}
+            onChange={(description) => onChange({ description })}
+          />
+          , every {field("intervalSeconds", "Interval", "s")}
         </>
       )}
       {p.kind === "recording" && (

@@ -12,6 +12,7 @@ export const KINDS: Record<string, string> = {
   noise: "noise",
   sweep: "sweep",
   packets: "OFDM packets",
+  frames: "OFDM frames as described",
   recording: "recording as it is",
 };
 
@@ -52,6 +53,7 @@ const NOTHING: WaveformPart = {
   seconds: null,
   megabits: null,
   bytes: null,
+  description: null,
   recordingId: null,
 };
 
@@ -66,6 +68,7 @@ export function firstPart(kind: string, carrier: CarrierDescription): WaveformPa
     pulses: { widthSeconds: 10e-6, intervalSeconds: 1e-3, edgeSeconds: 0 },
     noise: { bandHz: 100e3 },
     packets: { megabits: 54, bytes: 1000, intervalSeconds: 500e-6, bandHz: 20e6 },
+    frames: { intervalSeconds: 1.25e-3 },
     sweep: { fromHz: -50e3, toHz: 50e3, seconds: 10e-3 },
   };
   return { ...NOTHING, kind, ...numbers[kind] };

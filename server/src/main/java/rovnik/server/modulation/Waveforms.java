@@ -113,6 +113,9 @@ class Waveforms {
             ? own / USUAL_OVERSAMPLING
             : own * Math.max(1, Math.ceil(sum.leastRateHz() / own / 2));
       }
+      if (p.description() != null) {
+        return p.description().told().rateHz() / 2;
+      }
       if (p.carrier() != null) {
         double perSymbol = Math.ceil(sum.leastRateHz() / p.carrier().symbolRateHz());
         return Math.max(1, perSymbol / 2) * p.carrier().symbolRateHz();

@@ -1,5 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
+import rovnik.core.signal.Transforms;
+
 /**
  * Finds frames that are described: each guard repeats the end of its symbol, all of them together
  * tell where a frame may begin and how the carrier turns, and what is known of its tones whether it
@@ -33,14 +35,13 @@ final class FrameFinder {
   private final int looked;
   private final double alike;
   private final double fitting;
+  private final KnownTones known;
 
   // Sums from the beginning on: what a guard and the end of its symbol have in common, and power
   private final double[] commonRe;
   private final double[] commonIm;
   private final double[] power;
   private final SymbolReader reader;
-  private final ChannelSamples samples;
-  private final OfdmSettings settings;
   private int others;
 
   FrameFinder(
@@ -55,8 +56,6 @@ final class FrameFinder {
     this.plan = frame.plan();
     this.transform = plan.transform();
     this.looked = Math.min(MOST_GUARDS, frame.at().length);
-    this.samples = samples;
-    this.settings = settings;
     this.reader = new SymbolReader(samples, settings, plan);
     int n = Math.max(0, re.length - transform);
     commonRe = new double[n + 1];
@@ -73,11 +72,9 @@ final class FrameFinder {
     for (int s = 0; s < looked; s++) {
       guards += frame.guard()[s];
     }
-    double known = 0;
-    for (SymbolPlan s : plan.training()) {
-      known += s.usedTones() - 1;
-    }
-    this.fitting = Math.min(KNOWN_WELL, Math.max(KNOWN, Math.sqrt(KNOWN_BY_CHANCE / known)));
+    this.known = new KnownTones(plan);
+    this.fitting =
+        Math.min(KNOWN_WELL, Math.max(KNOWN, Math.sqrt(KNOWN_BY_CHANCE / known.pairs())));
     this.alike = Math.max(ALIKE, BY_CHANCE / Math.sqrt(guards / ChannelSamples.TIMES));
   }
 
@@ -135,6 +132,27 @@ final class FrameFinder {
     return null;
   }
 
+  /** Tones of a symbol there, without an offset. */
+  private float[][] spectrum(int at, double offset) {
+    int from = at - plan.early();
+    float[] x = new float[transform];
+    float[] y = new float[transform];
+    double turnRe = Math.cos(offset);
+    double turnIm = -Math.sin(offset);
+    double c = 1;
+    double s = 0;
+    for (int n = 0; n < transform; n++) {
+      int m = Math.max(0, from + n);
+      x[n] = (float) (re[m] * c - im[m] * s);
+      y[n] = (float) (im[m] * c + re[m] * s);
+      double next = c * turnRe - s * turnIm;
+      s = c * turnIm + s * turnRe;
+      c = next;
+    }
+    Transforms.ofLength(transform).forward(x, y);
+    return new float[][] {x, y};
+  }
+
   private int lastTraining() {
     return plan.training().get(plan.training().size() - 1).at();
   }
@@ -146,20 +164,11 @@ final class FrameFinder {
             1,
             Math.min(FARTHEST_SHIFT, transform / ChannelSamples.TIMES / 2 - plan.farthest() - 1));
     double tone = 2 * Math.PI / transform;
-    double best = 0;
-    int shift = 0;
-    reader.look(plan, new PacketFinder.Found(at, offset), plan.trainingEnd());
-    for (int q = -most; q <= most; q++) {
-      double fits = reader.fits(q);
-      if (fits > best) {
-        best = fits;
-        shift = q;
-      }
-    }
-    if (best < fitting) {
+    KnownTones.Shift shift = known.best(place -> spectrum(at + place, offset), most);
+    if (shift.alike() < fitting) {
       return null;
     }
-    PacketFinder.Found found = new PacketFinder.Found(at, offset + shift * tone);
+    PacketFinder.Found found = new PacketFinder.Found(at, offset + shift.tones() * tone);
     reader.begin(plan, found, plan.trainingEnd());
     int late = (int) Math.rint(reader.later());
     if (Math.abs(late) > plan.early()) {

@@ -47,10 +47,14 @@ public final class OfdmMeasurement extends StretchMeasurement {
   private static final int CELLS = 64;
 
   private final OfdmSettings settings;
+  private final OfdmDescription.Frame frame;
+  private final Layout layout;
 
   public OfdmMeasurement(OfdmSettings settings) {
     super(KIND, TITLE, widthHz(settings), settings.seconds(), settings.words());
     this.settings = settings;
+    this.frame = settings.described().map(OfdmDescription::frame).orElse(null);
+    this.layout = settings.described().map(Layout::of).orElse(LEGACY);
   }
 
   /** That a record must hold: the channel, or the tones that are described and a little more. */
@@ -68,7 +72,6 @@ public final class OfdmMeasurement extends StretchMeasurement {
   public Outcome of(IqRecord record, MeasurementContext context) {
     double fs = record.sampleRateHz();
     double channel = settings.rateHz();
-    Layout layout = settings.described().map(Layout::of).orElse(LEGACY);
     double near = CarrierReadings.expectedHz(record, context, settings.centreHz());
     double needed = 2 * Math.abs(near) + layout.share() * channel;
     if (fs < needed) {
@@ -110,9 +113,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
     List<OfdmPacket> packets =
-        settings.described().isEmpty()
-            ? packets(samples, re, im)
-            : described(settings.described().get(), samples, re, im);
+        settings.described().isEmpty() ? packets(samples, re, im) : described(samples, re, im);
     if (settings.packet() > packets.size()) {
       throw new Refusal(
           "packet",
@@ -120,7 +121,8 @@ public final class OfdmMeasurement extends StretchMeasurement {
               ? "There is one packet. Choose 1, or search longer."
               : "There are " + packets.size() + " packets. Choose one of them, or search longer.");
     }
-    return new OfdmOutcome(settings, record, context, packets, from / fs + record.startSeconds())
+    return new OfdmOutcome(
+            settings, frame, record, context, packets, from / fs + record.startSeconds())
         .outcome();
   }
 
@@ -134,9 +136,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
     return out;
   }
 
-  private List<OfdmPacket> described(
-      OfdmDescription description, ChannelSamples samples, double[] re, double[] im) {
-    OfdmDescription.Frame frame = description.frame();
+  private List<OfdmPacket> described(ChannelSamples samples, double[] re, double[] im) {
     FrameFinder finder = new FrameFinder(re, im, frame, samples, settings);
     FrameReader reader = new FrameReader(samples, settings, frame);
     List<OfdmPacket> out = all(finder::next, reader::read);

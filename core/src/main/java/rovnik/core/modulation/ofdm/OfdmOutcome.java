@@ -16,6 +16,8 @@ import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.uncertainty.UncertaintyBudget;
+import rovnik.core.units.Frequency;
+import rovnik.core.units.Seconds;
 
 /** Readings, curves and tables of the packets of a record; one of them in full. */
 final class OfdmOutcome {
@@ -26,6 +28,7 @@ final class OfdmOutcome {
   private static final double LONGER_TAIL = 1.1;
 
   private final OfdmSettings settings;
+  private final OfdmDescription.Frame frame;
   private final IqRecord record;
   private final MeasurementContext context;
   private final List<OfdmPacket> packets;
@@ -38,16 +41,19 @@ final class OfdmOutcome {
   private final List<String> own;
 
   /**
+   * @param frame that is described; null for packets that say what they are
    * @param packets that were found, in their order
    * @param startSeconds of the first sample that was searched
    */
   OfdmOutcome(
       OfdmSettings settings,
+      OfdmDescription.Frame frame,
       IqRecord record,
       MeasurementContext context,
       List<OfdmPacket> packets,
       double startSeconds) {
     this.settings = settings;
+    this.frame = frame;
     this.record = record;
     this.context = context;
     this.packets = packets;
@@ -83,7 +89,15 @@ final class OfdmOutcome {
     if (p.legacy() != null) {
       out.add(signal(p.legacy().signal()));
     }
-    settings.described().filter(d -> p.whole()).ifPresent(d -> out.add(users(d.frame())));
+    settings
+        .described()
+        .ifPresent(
+            d -> {
+              out.add(told(d));
+              if (p.whole()) {
+                out.add(users());
+              }
+            });
     out.add(fields());
     out.add(list());
     return out;
@@ -231,7 +245,9 @@ final class OfdmOutcome {
       out.add(
           maker.reading(
               data ? "evmData" : "evmPilots",
-              data ? "EVM of the data" : "EVM of the pilots",
+              data
+                  ? "EVM of the data"
+                  : p.legacy() == null ? "EVM of pilots and known tones" : "EVM of the pilots",
               value,
               "%",
               new UncertaintyBudget().normal("noise", value * relativeScatter(p, tones)),
@@ -425,7 +441,7 @@ final class OfdmOutcome {
     settings
         .described()
         .ifPresentOrElse(
-            d -> names.addAll(d.frame().fields()),
+            d -> names.addAll(frame.fields()),
             () -> names.addAll(List.of("Short training", "Long training", "SIGNAL")));
     names.add("Data");
     for (int i = 0; i < names.size(); i++) {
@@ -464,8 +480,36 @@ final class OfdmOutcome {
     return percent == null ? Double.NaN : db(percent / 100);
   }
 
+  /** What the description says, where other packets say it themselves. */
+  private ResultTable told(OfdmDescription d) {
+    FramePlan all = frame.plan();
+    List<Row> rows = new ArrayList<>();
+    rows.add(said("Name", d.name()));
+    rows.add(said("Source", d.source().isEmpty() ? "not said" : d.source()));
+    rows.add(said("From tone to tone", Frequency.ofHertz(d.spacingHz()).toString()));
+    rows.add(
+        said(
+            "Tones in use",
+            (all.tones().length
+                    + " from "
+                    + all.tones()[0]
+                    + " to "
+                    + all.tones()[all.tones().length - 1])
+                .replace('-', '\u2212')));
+    rows.add(said("Transform", d.transform() + " samples"));
+    rows.add(said("Symbols to learn from", "" + all.training().size()));
+    rows.add(said("Symbols with data", "" + all.data().size()));
+    rows.add(said("Lasts", Seconds.words((all.head() + all.length()) / (2.0 * settings.rateHz()))));
+    return new ResultTable(
+        "signal", "As described", List.of(new Column("Field", ""), new Column("Says", "")), rows);
+  }
+
+  private static Row said(String field, String says) {
+    return new Row(List.of(Cell.of(field), Cell.of(says)), Verdict.NONE);
+  }
+
   /** How good each user's data are. */
-  private ResultTable users(OfdmDescription.Frame frame) {
+  private ResultTable users() {
     List<Row> rows = new ArrayList<>();
     for (int u = 0; u < frame.users().size(); u++) {
       int user = u;
@@ -475,7 +519,7 @@ final class OfdmOutcome {
           new Row(
               List.of(
                   Cell.of(name.isEmpty() ? "all data" : name),
-                  Cell.of(tonesOf(frame, u)),
+                  Cell.of(tonesOf(u)),
                   Cell.of(100 * evm),
                   Cell.of(db(evm))),
               Verdict.NONE));
@@ -492,7 +536,7 @@ final class OfdmOutcome {
   }
 
   /** The tones of a user in any symbol: how many, and from where to where. */
-  private String tonesOf(OfdmDescription.Frame frame, int user) {
+  private String tonesOf(int user) {
     int count = 0;
     int first = 0;
     int last = 0;

@@ -12,9 +12,6 @@ import rovnik.core.signal.Transforms;
 final class SymbolReader {
   private static final int ROUNDS = 4;
 
-  /** Trainings of one frame differ by less in what they pass. */
-  private static final double EVEN = 0.5;
-
   /** After so many samples the turn is worked out anew. */
   private static final int EXACT = 256;
 
@@ -83,73 +80,14 @@ final class SymbolReader {
     }
   }
 
-  /** Takes a stretch that may be a frame. */
-  void look(FramePlan preamble, PacketFinder.Found found, int length) {
+  /** Takes the preamble of a frame, and what its tones pass from there. */
+  void begin(FramePlan preamble, PacketFinder.Found found, int length) {
     plan = preamble;
     first = found.training();
     offset = found.offset();
     clock = 0;
     take(length);
-  }
-
-  /** Takes the preamble of a frame, and what its tones pass from there. */
-  void begin(FramePlan preamble, PacketFinder.Found found, int length) {
-    look(preamble, found, length);
     train();
-  }
-
-  /**
-   * How well the change from one known tone to the next is what it should be, if all of them were
-   * so many tones higher; that of the training where it is least. From 0 to 1, whatever the phase.
-   * All tones count alike: a line that leaks into some must not decide. 0 if one training is much
-   * weaker than another.
-   */
-  double fits(int shift) {
-    double least = 1;
-    double quietest = Double.POSITIVE_INFINITY;
-    double loudest = 0;
-    for (SymbolPlan s : plan.training()) {
-      transform(s.at());
-      double x = 0;
-      double y = 0;
-      double all = 1e-300;
-      double power = 0;
-      double expected = 0;
-      int before = -1;
-      for (int k = 0; k < tones.length; k++) {
-        if (!s.used(k)) {
-          continue;
-        }
-        int bin = Math.floorMod(tones[k] + shift, transform);
-        power += fftRe[bin] * fftRe[bin] + fftIm[bin] * fftIm[bin];
-        expected += s.power(k);
-        if (before >= 0) {
-          double[] a = ownAt(s, before, shift);
-          double[] b = ownAt(s, k, shift);
-          double angle = 2 * Math.PI * (tones[k] - tones[before]) * plan.early() / transform;
-          double c = Math.cos(angle);
-          double d = Math.sin(angle);
-          double p = b[0] * a[0] + b[1] * a[1];
-          double q = b[1] * a[0] - b[0] * a[1];
-          double length = Math.max(1e-300, Math.hypot(p, q));
-          x += (p * c - q * d) / length;
-          y += (p * d + q * c) / length;
-          all++;
-        }
-        before = k;
-      }
-      least = Math.min(least, Math.hypot(x, y) / all);
-      quietest = Math.min(quietest, power / expected);
-      loudest = Math.max(loudest, power / expected);
-    }
-    return quietest < EVEN * loudest ? 0 : least;
-  }
-
-  private double[] ownAt(SymbolPlan s, int k, int shift) {
-    int bin = Math.floorMod(tones[k] + shift, transform);
-    double x = fftRe[bin] * s.re()[k] + fftIm[bin] * s.im()[k];
-    double y = fftIm[bin] * s.re()[k] - fftRe[bin] * s.im()[k];
-    return new double[] {x, y};
   }
 
   /** By how many samples the frame begins later than it was taken for, by its channel. */
