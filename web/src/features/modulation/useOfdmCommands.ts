@@ -1,5 +1,6 @@
 import type { OfdmSettings } from "../../api/client";
 import { useCommands } from "../../app/commands";
+import { useReadyDescriptions } from "./DescriptionChoice";
 import { actCommand, commonCommands, numberCommand, pickCommand } from "./recordCommands";
 import type { RecordsModel } from "./useRecords";
 
@@ -14,11 +15,18 @@ export function useOfdmCommands(
   },
 ) {
   const { change } = model;
+  const ready = useReadyDescriptions();
   useCommands([
     numberCommand("centre", "middle of the channel", "Hz", (centreHz) => change({ centreHz }), {
       middle: 0,
     }),
     numberCommand("channel", "5, 10 or 20 MHz", "Hz", (channelHz) => change({ channelHz })),
+    pickCommand(
+      "frames",
+      "what they are: told by themselves, or as described",
+      { legacy: "themselves", ...Object.fromEntries(ready.map((d) => [d.name, d.name])) },
+      (name) => change({ description: ready.find((d) => d.name === name) ?? null }),
+    ),
     numberCommand("length", "that is searched", "s", (seconds) => change({ seconds })),
     numberCommand("packet", "which is shown", "", (packet) => change({ packet })),
     pickCommand(

@@ -1,8 +1,10 @@
 package rovnik.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static java.nio.charset.StandardCharsets.UTF_8;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.FilePayload;
 import org.testng.annotations.Test;
 
 /** A waveform is described, sent, measured, and the generator trimmed until it is best. */
@@ -130,6 +132,59 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(reading("evmDb")).containsText("not as the standard measures it");
     enter("channel 7M");
     assertThat(page.getByText("The channel is 5, 10 or 20 MHz wide.").first()).isVisible();
+  }
+
+  /** Frames of a description: made, played, found; and a description of a file. */
+  @Test
+  public void framesAsDescribedAreMeasured() {
+    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
+    job("Vector generator, seen by the fast receiver");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    enter("packets");
+    enter("length 3m");
+    enter("reference 0");
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    dialog.getByLabel(words("Part: carrier with data")).click();
+    choose("OFDM frames as described");
+    assertThat(dialog).containsText("OFDM frames, Cellular-like, 20 MHz, every 1.25 ms");
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    field("at", "458.525M");
+    field("level", "-20");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    page.getByLabel(words("Frames: that say what they are")).click();
+    choose("Cellular-like, 20 MHz");
+    start();
+    assertThat(reading("evmDb")).containsText("limit at most");
+    assertThat(page.getByTestId("table-signal")).containsText("1200 from \u2212600 to 599");
+    keepsTheRules();
+    // A file that is no description, then one with a mistake, then one that is not on the air.
+    byFile("no.json", "this is no JSON");
+    assertThat(page.getByText("no.json is no JSON")).isVisible();
+    String own =
+        "{\"name\":\"Own\",\"spacingHz\":312500,\"transform\":64,\"symbols\":[{\"name\":\"T\","
+            + "\"guard\":16,\"carries\":[{\"what\":\"known\",\"tones\":\"1..20\",\"re\":["
+            + "1,1,-1,1,1,-1,-1,1,1,1,-1,1,-1,1,1,-1,1,1,1,%s]}]},{\"name\":\"D\",\"guard\":16,"
+            + "\"carries\":[{\"what\":\"data\",\"tones\":\"1..20\",\"constellation\":\"QPSK\"}]}]}";
+    byFile("short.json", own.formatted("1,1"));
+    assertThat(page.getByText("20 tones are known, but 21 values are given").first()).isVisible();
+    byFile("own.json", own.formatted("-1"));
+    assertThat(page.getByLabel(words("Frames: Own"))).isVisible();
+    enter("frames themselves");
+    assertThat(page.getByLabel(words("Frames: that say what they are"))).isVisible();
+  }
+
+  private void choose(String item) {
+    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText(item))
+        .click();
+  }
+
+  private void byFile(String name, String text) {
+    page.getByLabel(words("Frames: ")).click();
+    page.waitForFileChooser(() -> choose("by a file"))
+        .setFiles(new FilePayload(name, "application/json", text.getBytes(UTF_8)));
   }
 
   /** A keyed frequency: described, sent, measured; its deviation and the eye of its frequency. */
