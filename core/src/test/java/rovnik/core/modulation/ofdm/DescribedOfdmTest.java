@@ -143,7 +143,6 @@ public class DescribedOfdmTest {
     double[] re = new double[n];
     double[] im = new double[n];
     double power = 0;
-    int count = 0;
     for (int frame = 0; frame < frames; frame++) {
       for (int s = 0; s <= last; s++) {
         double begin = (f.at()[s] - f.guard()[s] + plan.head()) * unit + frame * length;
@@ -164,12 +163,14 @@ public class DescribedOfdmTest {
             re[i] += v[0][k] * c - v[1][k] * e;
             im[i] += v[0][k] * e + v[1][k] * c;
           }
-          power += (v[0][k] * v[0][k] + v[1][k] * v[1][k]) * (to - from);
         }
-        count += to - from;
       }
     }
-    power /= count;
+    // Against the mean power of what its tones are chosen from.
+    SymbolPlan nominal = plan.data().get(0);
+    for (int k = 0; k < plan.tones().length; k++) {
+      power += nominal.used(k) ? nominal.power(k) : 0;
+    }
     double leak = Math.sqrt(power) * Math.pow(10, way.leakDb() / 20);
     // Noise of one tone's power at so many dB under the tones' unit power, in the whole of fs.
     double sigma = Math.sqrt(Math.pow(10, -way.snrDb() / 10) * way.fs() / d.spacingHz() / 2);
@@ -245,6 +246,47 @@ public class DescribedOfdmTest {
     within(o, "frequencyError", way.carrierHz());
     within(o, "clockOffset", -way.clockPpm());
     within(o, "leakage", way.leakDb());
+  }
+
+  /** Each uncertainty holds as often as it says, and is not needlessly wide. */
+  @Test
+  public void uncertaintiesArePromises() {
+    int trials = 150;
+    Random random = new Random(2026);
+    String[] ids = {"frequencyError", "clockOffset", "leakage", "evmDb"};
+    double[] squares = new double[ids.length];
+    int[] inside = new int[ids.length];
+    OfdmDescription d = burst();
+    double pilots = 4;
+    double share = 1.5 * (1 + (52 - 8) / 52.0 / (2 * pilots));
+    for (int t = 0; t < trials; t++) {
+      Way way =
+          new Way(
+              25e6,
+              400e3 * (random.nextDouble() - 0.5),
+              40 * (random.nextDouble() - 0.5),
+              28 + 10 * random.nextDouble(),
+              -25 - 8 * random.nextDouble(),
+              5e-6 + 20e-6 * random.nextDouble());
+      Outcome o = measured(d, 1, received(d, way, 1, random), way.fs());
+      double[] truths = {
+        way.carrierHz(), -way.clockPpm(), way.leakDb(), -way.snrDb() + 10 * Math.log10(share)
+      };
+      for (int i = 0; i < ids.length; i++) {
+        Reading r = o.reading(ids[i]).orElseThrow();
+        double off = (r.value() - truths[i]) / r.uncertainty();
+        squares[i] += off * off;
+        inside[i] += Math.abs(off) <= 1 ? 1 : 0;
+      }
+    }
+    for (int i = 0; i < ids.length; i++) {
+      double mean = squares[i] / trials;
+      String what = ids[i] + ": " + inside[i] + " of " + trials + ", mean square " + mean;
+      // 95 %, less four standard deviations of a share of 150; a standard deviation is half of what
+      // is claimed: its square between 0.25 over 3 and 0.25 times 1.6.
+      assertTrue(inside[i] >= 0.88 * trials, what);
+      assertTrue(mean > 0.08 && mean < 0.4, what);
+    }
   }
 
   @Test
