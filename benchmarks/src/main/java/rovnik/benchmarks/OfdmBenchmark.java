@@ -12,8 +12,11 @@ import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.Warmup;
 import rovnik.core.modulation.ofdm.LegacyRate;
+import rovnik.core.modulation.ofdm.OfdmDescription;
 import rovnik.core.modulation.ofdm.OfdmMeasurement;
 import rovnik.core.modulation.ofdm.OfdmSettings;
+import rovnik.core.modulation.ofdm.ReadyDescriptions;
+import rovnik.core.modulation.wave.FramePart;
 import rovnik.core.modulation.wave.PacketPart;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
@@ -33,24 +36,47 @@ public class OfdmBenchmark {
 
   private final OfdmMeasurement measurement =
       new OfdmMeasurement(
-          new OfdmSettings(0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null));
+          new OfdmSettings(
+              0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null));
   private final PacketPart short16 = new PacketPart(LegacyRate.R54, 400, 1e-4, CHANNEL_HZ);
+  private final OfdmDescription cellular = ReadyDescriptions.all().get(0);
+  private final OfdmDescription wide = ReadyDescriptions.all().get(1);
+  private final OfdmMeasurement cellularMeasurement = measuring(cellular);
+  private final OfdmMeasurement wideMeasurement = measuring(wide);
   private IqRecord one;
+  private IqRecord subframe;
+  private IqRecord wideFrame;
   private IqRecord many;
 
   @Setup
   public void make() {
     one = record(1);
     many = record(MANY);
+    subframe = frame(cellular, 1.1e-3);
+    wideFrame = frame(wide, 20e-6);
+  }
+
+  private static OfdmMeasurement measuring(OfdmDescription d) {
+    return new OfdmMeasurement(
+        new OfdmSettings(0, CHANNEL_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, d));
+  }
+
+  /** A frame at the rate of its transform. */
+  private static IqRecord frame(OfdmDescription d, double seconds) {
+    double rate = d.rateHz();
+    return record(new FramePart(d, seconds, 1).make((int) (seconds * rate), rate), rate);
   }
 
   private IqRecord record(int packets) {
-    double[] x = short16.make((int) (packets * 1e-4 * RATE_HZ), RATE_HZ);
+    return record(short16.make((int) (packets * 1e-4 * RATE_HZ), RATE_HZ), RATE_HZ);
+  }
+
+  private static IqRecord record(double[] x, double rateHz) {
     float[] iq = new float[x.length];
     for (int i = 0; i < x.length; i++) {
       iq[i] = (float) (0.1 * x[i]);
     }
-    return new IqRecord(iq, RATE_HZ, 5.5e9, 0, false);
+    return new IqRecord(iq, rateHz, 5.5e9, 0, false);
   }
 
   /** 400 bytes at 54 Mbit/s: 16 symbols with data. */
@@ -63,6 +89,18 @@ public class OfdmBenchmark {
   @Benchmark
   public Outcome hundredPackets() {
     return measurement.of(many, MeasurementContext.BARE);
+  }
+
+  /** A subframe by description: 14 symbols of 1,200 tones, 64-QAM, at 30.72 MS/s. */
+  @Benchmark
+  public Outcome describedSubframe() {
+    return cellularMeasurement.of(subframe, MeasurementContext.BARE);
+  }
+
+  /** 700 MHz by description: 16 symbols of 560 tones, 256-QAM, at 1.28 GS/s. */
+  @Benchmark
+  public Outcome describedWide() {
+    return wideMeasurement.of(wideFrame, MeasurementContext.BARE);
   }
 
   /** One is made at 40 MS/s. */

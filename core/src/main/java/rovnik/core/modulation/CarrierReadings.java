@@ -115,6 +115,11 @@ public final class CarrierReadings {
     return out;
   }
 
+  /** Of levels: full scale where nobody knows what it is. */
+  public String levelUnit() {
+    return record.calibrated() ? "dBm" : "dBFS";
+  }
+
   /** From dB over full scale to the level at the reading plane; 0 of a record without levels. */
   public double referredDb() {
     boolean calibrated = record.calibrated();
@@ -142,7 +147,7 @@ public final class CarrierReadings {
         "carrierPower",
         "Power of the carrier",
         level,
-        calibrated ? "dBm" : "dBFS",
+        levelUnit(),
         statisticalDb,
         limit,
         maker.levelMarks());

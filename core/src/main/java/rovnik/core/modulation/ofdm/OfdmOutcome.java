@@ -8,16 +8,10 @@ import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
-import rovnik.core.result.ResultTable;
-import rovnik.core.result.ResultTable.Cell;
-import rovnik.core.result.ResultTable.Column;
-import rovnik.core.result.ResultTable.Row;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
 import rovnik.core.uncertainty.UncertaintyBudget;
-import rovnik.core.units.Frequency;
-import rovnik.core.units.Seconds;
 
 /** Readings, curves and tables of the packets of a record; one of them in full. */
 final class OfdmOutcome {
@@ -78,29 +72,10 @@ final class OfdmOutcome {
         OfdmMeasurement.TITLE,
         summary(),
         p.whole() ? new OfdmSeries(p).series() : List.of(),
-        tables(),
+        new OfdmTables(settings, frame, carrier, packets, startSeconds, this::verdict).tables(),
         readings(),
         List.copyOf(maker.levelMarks()),
         List.of());
-  }
-
-  private List<ResultTable> tables() {
-    List<ResultTable> out = new ArrayList<>();
-    if (p.legacy() != null) {
-      out.add(signal(p.legacy().signal()));
-    }
-    settings
-        .described()
-        .ifPresent(
-            d -> {
-              out.add(told(d));
-              if (p.whole()) {
-                out.add(users());
-              }
-            });
-    out.add(fields());
-    out.add(list());
-    return out;
   }
 
   private String summary() {
@@ -135,7 +110,7 @@ final class OfdmOutcome {
         good);
   }
 
-  private static double db(double amplitude) {
+  static double db(double amplitude) {
     return 20 * Math.log10(Math.max(1e-12, amplitude));
   }
 
@@ -158,7 +133,7 @@ final class OfdmOutcome {
   }
 
   /** Of its data, or of the training before it where there are none. */
-  private static double dataPower(OfdmPacket x) {
+  static double dataPower(OfdmPacket x) {
     int last = x.fieldPower().length - 1;
     return x.fieldPower()[x.whole() || last == 0 ? last : last > 1 ? 1 : 0];
   }
@@ -391,79 +366,6 @@ final class OfdmOutcome {
     return 10 / Math.log(10) / Math.sqrt(counts.used() * Math.max(1.0, p.symbols()));
   }
 
-  // Tables
-
-  /** SIGNAL bit by bit, in the order in which it is sent. */
-  private ResultTable signal(SignalField f) {
-    List<Row> rows = new ArrayList<>();
-    rows.add(field(f, "Rate", 0, 4, p.rate() == null ? "there is no such rate" : rateWords()));
-    rows.add(field(f, "Reserved", 4, 1, f.reservedIsZero() ? "0, as it must be" : "1, must be 0"));
-    rows.add(field(f, "Length", 5, 12, f.bytes() + " bytes"));
-    rows.add(field(f, "Parity", 17, 1, f.parityFits() ? "fits" : "does not fit"));
-    rows.add(field(f, "Tail", 18, 6, f.tailIsZero() ? "0, as it must be" : "must be 0"));
-    return new ResultTable(
-        "signal",
-        "SIGNAL",
-        List.of(
-            new Column("Field", ""),
-            new Column("Bits", ""),
-            new Column("As sent", ""),
-            new Column("Says", "")),
-        rows);
-  }
-
-  private String rateWords() {
-    double megabits = p.rate().megabits() * settings.rateHz() / 20e6;
-    return String.format(Locale.ROOT, "%s, %s Mbit/s", p.rate().label(), trimmed(megabits));
-  }
-
-  private static String trimmed(double v) {
-    return v == Math.rint(v) ? Integer.toString((int) v) : Double.toString(v);
-  }
-
-  private static Row field(SignalField f, String name, int from, int bits, String says) {
-    StringBuilder sent = new StringBuilder();
-    for (int i = from; i < from + bits; i++) {
-      sent.append(f.bits()[i]);
-    }
-    String places = bits == 1 ? "" + from : from + " to " + (from + bits - 1);
-    return new Row(
-        List.of(Cell.of(name), Cell.of(places), Cell.of(sent.toString()), Cell.of(says)),
-        Verdict.NONE);
-  }
-
-  /** Power of the parts of the packet, over that of the data. */
-  private ResultTable fields() {
-    List<Row> rows = new ArrayList<>();
-    double unit = record.calibrated() ? carrier.referredDb() : 0;
-    double data = dataPower(p);
-    List<String> names = new ArrayList<>();
-    settings
-        .described()
-        .ifPresentOrElse(
-            d -> names.addAll(frame.fields()),
-            () -> names.addAll(List.of("Short training", "Long training", "SIGNAL")));
-    names.add("Data");
-    for (int i = 0; i < names.size(); i++) {
-      double power = p.fieldPower()[i];
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(names.get(i)),
-                  Cell.of(10 * Math.log10(power) + unit),
-                  Cell.of(10 * Math.log10(power / data))),
-              Verdict.NONE));
-    }
-    return new ResultTable(
-        "fields",
-        "Power by field",
-        List.of(
-            new Column("Field", ""),
-            new Column("Power", record.calibrated() ? "dBm" : "dBFS"),
-            new Column("Over the data", "dB")),
-        rows);
-  }
-
   /** As the reading of that packet would be judged. */
   private Verdict verdict(OfdmPacket x) {
     boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
@@ -480,115 +382,8 @@ final class OfdmOutcome {
     return percent == null ? Double.NaN : db(percent / 100);
   }
 
-  /** What the description says, where other packets say it themselves. */
-  private ResultTable told(OfdmDescription d) {
-    FramePlan all = frame.plan();
-    List<Row> rows = new ArrayList<>();
-    rows.add(said("Name", d.name()));
-    rows.add(said("Source", d.source().isEmpty() ? "not said" : d.source()));
-    rows.add(said("From tone to tone", Frequency.ofHertz(d.spacingHz()).toString()));
-    rows.add(
-        said(
-            "Tones in use",
-            (all.tones().length
-                    + " from "
-                    + all.tones()[0]
-                    + " to "
-                    + all.tones()[all.tones().length - 1])
-                .replace('-', '\u2212')));
-    rows.add(said("Transform", d.transform() + " samples"));
-    rows.add(said("Symbols to learn from", "" + all.training().size()));
-    rows.add(said("Symbols with data", "" + all.data().size()));
-    rows.add(said("Lasts", Seconds.words((all.head() + all.length()) / (2.0 * settings.rateHz()))));
-    return new ResultTable(
-        "signal", "As described", List.of(new Column("Field", ""), new Column("Says", "")), rows);
-  }
-
-  private static Row said(String field, String says) {
-    return new Row(List.of(Cell.of(field), Cell.of(says)), Verdict.NONE);
-  }
-
-  /** How good each user's data are. */
-  private ResultTable users() {
-    List<Row> rows = new ArrayList<>();
-    for (int u = 0; u < frame.users().size(); u++) {
-      int user = u;
-      double evm = p.evm(OfdmPacket.Which.DATA, (s, k) -> frame.of().get(s)[k] == user);
-      String name = frame.users().get(u);
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(name.isEmpty() ? "all data" : name),
-                  Cell.of(tonesOf(u)),
-                  Cell.of(100 * evm),
-                  Cell.of(db(evm))),
-              Verdict.NONE));
-    }
-    return new ResultTable(
-        "users",
-        "Users",
-        List.of(
-            new Column("User", ""),
-            new Column("Tones", ""),
-            new Column("EVM", "%"),
-            new Column("EVM", "dB")),
-        rows);
-  }
-
-  /** The tones of a user in any symbol: how many, and from where to where. */
-  private String tonesOf(int user) {
-    int count = 0;
-    int first = 0;
-    int last = 0;
-    for (int k = 0; k < plan.tones().length; k++) {
-      int tone = k;
-      if (frame.of().stream().anyMatch(of -> of[tone] == user)) {
-        first = count++ == 0 ? plan.tones()[k] : first;
-        last = plan.tones()[k];
-      }
-    }
-    return (count + " from " + first + " to " + last).replace('-', '\u2212');
-  }
-
   private UncertaintyBudget evmBudget(OfdmPacket x) {
     return new UncertaintyBudget()
         .normal("noise", 20 / Math.log(10) * relativeScatter(x, counts.used()));
-  }
-
-  private String kindOf(OfdmPacket x) {
-    return x.legacy() == null
-        ? settings.description().name()
-        : x.rate() == null ? "unknown" : x.rate().label();
-  }
-
-  private ResultTable list() {
-    List<Row> rows = new ArrayList<>();
-    double unit = record.calibrated() ? carrier.referredDb() : 0;
-    for (OfdmPacket x : packets) {
-      boolean whole = x.whole();
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(startSeconds + x.startSeconds()),
-                  Cell.of(x.seconds(settings.rateHz())),
-                  Cell.of(kindOf(x)),
-                  Cell.of(x.rate() == null ? Double.NaN : x.legacy().signal().bytes()),
-                  Cell.of(10 * Math.log10(dataPower(x)) + unit),
-                  Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
-                  Cell.of(x.check().isEmpty() ? "fits" : x.check())),
-              whole ? verdict(x) : Verdict.NONE));
-    }
-    return new ResultTable(
-        "packets",
-        "Packets found",
-        List.of(
-            new Column("Begins", "s"),
-            new Column("Lasts", "s"),
-            new Column(settings.described().isPresent() ? "As described" : "Rate", ""),
-            new Column("Bytes", ""),
-            new Column("Power", record.calibrated() ? "dBm" : "dBFS"),
-            new Column("EVM", "%"),
-            new Column("Check", "")),
-        rows);
   }
 }

@@ -47,23 +47,22 @@ final class PacketReader {
   private float[] signal() {
     symbols.transform(LegacyPlan.SIGNAL);
     FramePlan plan = LegacyPlan.PREAMBLE;
-    double[] channelRe = symbols.channelRe();
-    double[] channelIm = symbols.channelIm();
+    ToneChannel channel = symbols.channel();
     double x = 0;
     double y = 0;
     for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
       int k = plan.indexOf(LegacyTones.PILOTS[p]);
       int sign = LegacyTones.pilot(p, 0);
-      x += sign * (symbols.re(k) * channelRe[k] + symbols.im(k) * channelIm[k]);
-      y += sign * (symbols.im(k) * channelRe[k] - symbols.re(k) * channelIm[k]);
+      x += sign * (symbols.re(k) * channel.re(k) + symbols.im(k) * channel.im(k));
+      y += sign * (symbols.im(k) * channel.re(k) - symbols.re(k) * channel.im(k));
     }
-    double length = Math.max(1e-300, Math.hypot(x, y)) * symbols.meanPower();
+    double length = Math.max(1e-300, Math.hypot(x, y)) * symbols.channel().meanPower();
     float[] sure = new float[LegacyTones.DATA];
     int[] data = LegacyTones.data();
     for (int i = 0; i < data.length; i++) {
       int k = plan.indexOf(data[i]);
-      double p = symbols.re(k) * channelRe[k] + symbols.im(k) * channelIm[k];
-      double q = symbols.im(k) * channelRe[k] - symbols.re(k) * channelIm[k];
+      double p = symbols.re(k) * channel.re(k) + symbols.im(k) * channel.im(k);
+      double q = symbols.im(k) * channel.re(k) - symbols.re(k) * channel.im(k);
       sure[i] = (float) ((p * x + q * y) / length);
     }
     return sure;
@@ -73,12 +72,12 @@ final class PacketReader {
     int each = rate.bitsPerTone();
     float[] sure = new float[round.phase.length * rate.codedBits()];
     Constellation points = rate.constellation();
-    double mean = symbols.meanPower();
+    double mean = symbols.channel().meanPower();
     for (int s = 0; s < round.phase.length; s++) {
       int at = s * rate.codedBits();
       for (int tone : LegacyTones.data()) {
         int k = LegacyPlan.PREAMBLE.indexOf(tone);
-        float weight = (float) (symbols.passes(k) / mean);
+        float weight = (float) (symbols.channel().passes(k) / mean);
         sure(points, round.values.re()[s][k], round.values.im()[s][k], weight, sure, at);
         at += each;
       }

@@ -29,8 +29,7 @@ final class SymbolReader {
   private final int[] bins;
   private final float[] fftRe;
   private final float[] fftIm;
-  private final double[] channelRe;
-  private final double[] channelIm;
+  private final ToneChannel channel;
 
   // Of the frame that is read
   private FramePlan plan;
@@ -55,8 +54,7 @@ final class SymbolReader {
     this.fft = Transforms.ofLength(transform);
     this.fftRe = new float[transform];
     this.fftIm = new float[transform];
-    this.channelRe = new double[tones.length];
-    this.channelIm = new double[tones.length];
+    this.channel = new ToneChannel(plan);
     this.bins = new int[tones.length];
     Arrays.setAll(bins, k -> Math.floorMod(tones[k], transform));
   }
@@ -92,24 +90,7 @@ final class SymbolReader {
 
   /** By how many samples the frame begins later than it was taken for, by its channel. */
   double later() {
-    double x = 0;
-    double y = 0;
-    int step = leastStep();
-    for (int k = 1; k < tones.length; k++) {
-      if (tones[k] - tones[k - 1] == step) {
-        x += channelRe[k] * channelRe[k - 1] + channelIm[k] * channelIm[k - 1];
-        y += channelIm[k] * channelRe[k - 1] - channelRe[k] * channelIm[k - 1];
-      }
-    }
-    return -Math.atan2(y, x) / step * transform / (2 * Math.PI) - plan.early();
-  }
-
-  private int leastStep() {
-    int least = Integer.MAX_VALUE;
-    for (int k = 1; k < tones.length; k++) {
-      least = Math.min(least, tones[k] - tones[k - 1]);
-    }
-    return least;
+    return channel.laterBy();
   }
 
   /** Reads the data of a frame that has begun. */
@@ -150,12 +131,8 @@ final class SymbolReader {
     return samples.seconds(first - plan.head());
   }
 
-  double[] channelRe() {
-    return channelRe;
-  }
-
-  double[] channelIm() {
-    return channelIm;
+  ToneChannel channel() {
+    return channel;
   }
 
   /** What a tone is in the symbol that was transformed last. */
@@ -165,20 +142,6 @@ final class SymbolReader {
 
   double im(int k) {
     return fftIm[bins[k]];
-  }
-
-  /** Power that a tone passes. */
-  double passes(int k) {
-    return channelRe[k] * channelRe[k] + channelIm[k] * channelIm[k];
-  }
-
-  /** Of all tones: how sure a bit is must not depend on the level. */
-  double meanPower() {
-    double sum = 0;
-    for (int k = 0; k < tones.length; k++) {
-      sum += passes(k);
-    }
-    return Math.max(1e-300, sum / tones.length);
   }
 
   /** Takes the samples of the frame anew, at its clock and without its offset. */
@@ -217,115 +180,26 @@ final class SymbolReader {
 
   /** The channel from the training. */
   private void train() {
-    double[] weight = new double[tones.length];
-    Arrays.fill(channelRe, 0);
-    Arrays.fill(channelIm, 0);
+    channel.begin();
     midRe = 0;
     midIm = 0;
     for (SymbolPlan s : plan.training()) {
       transform(s.at());
-      double[] turn = turnOf(s, weight);
-      for (int k = 0; k < tones.length; k++) {
-        if (s.used(k)) {
-          double x = re(k) * turn[0] + im(k) * turn[1];
-          double y = im(k) * turn[0] - re(k) * turn[1];
-          channelRe[k] += x * s.re()[k] + y * s.im()[k];
-          channelIm[k] += y * s.re()[k] - x * s.im()[k];
-          weight[k] += s.power(k);
-        }
-      }
+      channel.add(s, this::re, this::im, !plan.adjacent());
       midRe += fftRe[0];
       midIm += fftIm[0];
     }
-    for (int k = 0; k < tones.length; k++) {
-      if (weight[k] > 0) {
-        channelRe[k] /= weight[k];
-        channelIm[k] /= weight[k];
-      }
-    }
-    fillGaps(weight);
-  }
-
-  /** By how much a training is turned from those before it, on the tones that both have. */
-  private double[] turnOf(SymbolPlan s, double[] weight) {
-    double x = 0;
-    double y = 0;
-    for (int k = 0; k < tones.length; k++) {
-      if (s.used(k) && weight[k] > 0) {
-        double ownRe = re(k) * s.re()[k] + im(k) * s.im()[k];
-        double ownIm = im(k) * s.re()[k] - re(k) * s.im()[k];
-        x += ownRe * channelRe[k] + ownIm * channelIm[k];
-        y += ownIm * channelRe[k] - ownRe * channelIm[k];
-      }
-    }
-    double length = Math.hypot(x, y);
-    return plan.adjacent() || length == 0
-        ? new double[] {1, 0}
-        : new double[] {x / length, y / length};
-  }
-
-  /**
-   * Tones without training have what lies on the line between the nearest ones that have; outside
-   * of them the nearest. What the early window turns is taken out for that.
-   */
-  private void fillGaps(double[] weight) {
-    int before = -1;
-    for (int k = 0; k < tones.length; k++) {
-      if (weight[k] > 0) {
-        before = k;
-        continue;
-      }
-      int after = k;
-      while (after < tones.length && weight[after] == 0) {
-        after++;
-      }
-      int a = before < 0 ? after : before;
-      int b = after == tones.length ? before : after;
-      double share = a == b ? 0 : (double) (tones[k] - tones[a]) / (tones[b] - tones[a]);
-      double[] p = turned(a, tones[k] - tones[a]);
-      double[] q = turned(b, tones[k] - tones[b]);
-      channelRe[k] = p[0] + share * (q[0] - p[0]);
-      channelIm[k] = p[1] + share * (q[1] - p[1]);
-    }
-  }
-
-  /** The channel of a tone, turned as the early window turns one that is so far from it. */
-  private double[] turned(int k, int tonesAway) {
-    double angle = -2 * Math.PI * tonesAway * plan.early() / transform;
-    double c = Math.cos(angle);
-    double s = Math.sin(angle);
-    return new double[] {channelRe[k] * c - channelIm[k] * s, channelIm[k] * c + channelRe[k] * s};
+    channel.end();
   }
 
   /** And from all that was decided besides. */
   private void trainByData(Round round) {
-    double[] x = new double[tones.length];
-    double[] y = new double[tones.length];
-    double[] weight = new double[tones.length];
-    double trainings = plan.training().size();
-    for (int k = 0; k < tones.length; k++) {
-      x[k] = trainings * channelRe[k];
-      y[k] = trainings * channelIm[k];
-      weight[k] = trainings;
-    }
+    channel.goOn(plan.training().size());
     for (int s = 0; s < round.phase.length; s++) {
       transform(plan.data().get(s).at());
-      double c = Math.cos(round.phase[s]);
-      double d = Math.sin(round.phase[s]);
-      for (int k = 0; k < tones.length; k++) {
-        double p = round.ideal.re()[s][k];
-        double q = round.ideal.im()[s][k];
-        double vRe = re(k) * c + im(k) * d;
-        double vIm = im(k) * c - re(k) * d;
-        x[k] += vRe * p + vIm * q;
-        y[k] += vIm * p - vRe * q;
-        weight[k] += p * p + q * q;
-      }
+      channel.add(round.ideal.re()[s], round.ideal.im()[s], round.phase[s], this::re, this::im);
     }
-    for (int k = 0; k < tones.length; k++) {
-      channelRe[k] = x[k] / weight[k];
-      channelIm[k] = y[k] / weight[k];
-    }
+    channel.end();
   }
 
   private Round round(boolean following) {
@@ -342,9 +216,11 @@ final class SymbolReader {
       out.midRe[s] = fftRe[0];
       out.midIm[s] = fftIm[0];
       for (int k = 0; k < tones.length; k++) {
-        double h = passes(k);
-        x[k] = (re(k) * channelRe[k] + im(k) * channelIm[k]) / h;
-        y[k] = (im(k) * channelRe[k] - re(k) * channelIm[k]) / h;
+        double h = channel.passes(k);
+        double a = channel.re(k);
+        double b = channel.im(k);
+        x[k] = (re(k) * a + im(k) * b) / h;
+        y[k] = (im(k) * a - re(k) * b) / h;
       }
       slope += change;
       turnBySlope(x, y, slope);
@@ -409,7 +285,7 @@ final class SymbolReader {
     double sumIm = 0;
     for (int k = 0; k < tones.length; k++) {
       if (symbol.roles()[k] == Role.PILOT) {
-        double weight = passes(k);
+        double weight = channel.passes(k);
         sumRe += weight * (x[k] * symbol.re()[k] + y[k] * symbol.im()[k]);
         sumIm += weight * (y[k] * symbol.re()[k] - x[k] * symbol.im()[k]);
       }
@@ -424,7 +300,7 @@ final class SymbolReader {
     double[] idealIm = new double[tones.length];
     symbol.decide(p, q, idealRe, idealIm);
     for (int k = 0; k < tones.length; k++) {
-      double weight = passes(k);
+      double weight = channel.passes(k);
       sumRe += weight * (p[k] * idealRe[k] + q[k] * idealIm[k]);
       sumIm += weight * (q[k] * idealRe[k] - p[k] * idealIm[k]);
     }
@@ -436,8 +312,8 @@ final class SymbolReader {
     double all = 0;
     for (int k = 0; k < tones.length; k++) {
       if (symbol.roles()[k] == Role.PILOT) {
-        sum += passes(k) * (x[k] * symbol.re()[k] + y[k] * symbol.im()[k]);
-        all += passes(k) * symbol.power(k);
+        sum += channel.passes(k) * (x[k] * symbol.re()[k] + y[k] * symbol.im()[k]);
+        all += channel.passes(k) * symbol.power(k);
       }
     }
     return all == 0 ? 1 : Math.max(1e-3, sum / all);
@@ -449,7 +325,7 @@ final class SymbolReader {
     double moment = 0;
     for (int k = 0; k < tones.length; k++) {
       if (symbol.used(k)) {
-        double h = passes(k);
+        double h = channel.passes(k);
         squares += h * (re[k] * re[k] + im[k] * im[k]) * tones[k] * tones[k];
         moment += h * (y[k] * re[k] - x[k] * im[k]) * tones[k];
       }
@@ -530,7 +406,7 @@ final class SymbolReader {
     double power = 1e-300;
     for (SymbolPlan s : plan.data()) {
       for (int k = 0; k < tones.length; k++) {
-        power += s.used(k) ? passes(k) * s.power(k) / plan.data().size() : 0;
+        power += s.used(k) ? channel.passes(k) * s.power(k) / plan.data().size() : 0;
       }
     }
     double root = Math.sqrt(power);
