@@ -122,10 +122,10 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
             "V",
             -widest / 2,
             widest / 2),
-        Control.choice(TRIGGER_OUT, "trigger output gives edges of", triggerOut(), OUT_OF),
+        Control.choice(TRIGGER_OUT, "trigger out", triggerOut(), OUT_OF),
         Control.number(
             TRIGGER_OUT_LEVEL,
-            "trigger output, level",
+            "over",
             dialect.number(connection, "triggerOutLevelVolts", -1e6, 1e6),
             "V",
             -widest / 2,
@@ -180,9 +180,9 @@ public final class ScpiOscilloscope extends ScpiInstrument implements Oscillosco
         Fact.of("samples up to", Frequency.ofHertz(capabilities.fastestRateHz()).toString()),
         Fact.of("begins after its trigger by", Seconds.words(capabilities.triggerDelaySeconds())),
         Fact.of(
-            "its trigger output follows an edge by",
+            "trigger out later by",
             Seconds.words(capabilities.triggerOutDelaySeconds())
-                + " +/- "
+                + " \u00b1 "
                 + Seconds.words(capabilities.triggerOutDelayHalfWidth())));
   }
 }
