@@ -62,6 +62,7 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
   private volatile boolean stale = true;
   private volatile boolean afresh;
   private volatile boolean lost;
+  private final Absence absence = new Absence();
 
   // Touched by the instrument's thread only.
   private @Nullable S measured;
@@ -205,6 +206,14 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
     if (gone && hold.release(watcher.clientId())) {
       publishState();
     }
+    if (watcher.stalled()) {
+      absence.begins(System.nanoTime());
+    } else {
+      holdUnwatched();
+    }
+  }
+
+  private void holdUnwatched() {
     if (!showing.watched() && !measuring.busy() && followers.isEmpty()) {
       hold();
     }
@@ -652,6 +661,12 @@ public final class MeasuringSession<S> implements InstrumentLoop.Continuous {
 
   @Override
   public boolean step(Instrument instrument) {
+    if (absence.isOver(System.nanoTime())) {
+      holdUnwatched();
+      if (phase == Phase.HELD) {
+        return true; // it has ended already
+      }
+    }
     if (phase == Phase.LOST) {
       stand(Phase.RUNNING, "", "");
       measured = null;

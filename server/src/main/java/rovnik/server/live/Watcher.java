@@ -30,6 +30,7 @@ final class Watcher implements AutoCloseable {
   private boolean framed;
   private boolean closed;
   private volatile boolean listens;
+  private volatile boolean stalled;
 
   Watcher(WebSocketSession socket, String clientId) {
     this.socket =
@@ -42,6 +43,11 @@ final class Watcher implements AutoCloseable {
 
   String clientId() {
     return clientId;
+  }
+
+  /** True if it was closed because it took too long, or too much waited for it. */
+  boolean stalled() {
+    return stalled;
   }
 
   synchronized void state(TextMessage newest) {
@@ -79,8 +85,9 @@ final class Watcher implements AutoCloseable {
   }
 
   private void wake() {
-    boolean stalled = socket.getTimeSinceSendStarted() > LONGEST_SEND_MILLIS;
-    if (!closed && (stalled || waitingBytes > MOST_WAITING_BYTES)) {
+    boolean tooLong = socket.getTimeSinceSendStarted() > LONGEST_SEND_MILLIS;
+    if (!closed && (tooLong || waitingBytes > MOST_WAITING_BYTES)) {
+      stalled = true;
       closed = true;
       try {
         socket.close(CloseStatus.SESSION_NOT_RELIABLE);

@@ -1,6 +1,7 @@
 package rovnik.server.live;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
 import java.lang.reflect.Proxy;
@@ -66,8 +67,23 @@ public class WatcherTest {
       watcher.state(new TextMessage("third"));
       stalled.countDown();
       assertTrue(all.await(5, TimeUnit.SECONDS));
+      assertFalse(watcher.stalled());
     }
     assertEquals(sent, List.of("first", "third", "burst 1", "burst 2", "frame 100"));
+  }
+
+  /** What it watched goes on until it has had the time to come back, and is held once then. */
+  @Test
+  public void aStalledWindowIsAwaited() {
+    Absence absence = new Absence();
+    long limit = Absence.COMES_BACK.toNanos();
+    assertFalse(absence.isOver(5 * limit));
+    absence.begins(5 * limit);
+    assertFalse(absence.isOver(6 * limit));
+    absence.begins(6 * limit);
+    assertFalse(absence.isOver(7 * limit));
+    assertTrue(absence.isOver(7 * limit + 1));
+    assertFalse(absence.isOver(9 * limit));
   }
 
   /** What must not be dropped may not pile up without an end: such a window is closed. */
@@ -83,6 +99,7 @@ public class WatcherTest {
         watcher.ordered(new BinaryMessage(sound));
       }
       assertTrue(one.closed.await(5, TimeUnit.SECONDS));
+      assertTrue(watcher.stalled());
       one.stalled.countDown();
     }
   }

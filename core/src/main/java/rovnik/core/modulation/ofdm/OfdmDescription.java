@@ -31,6 +31,7 @@ public record OfdmDescription(
   private static final int LONGEST_TRANSFORM = 16_384;
   private static final int MOST_SYMBOLS = 4000;
   private static final int LEAST_KNOWN = 16;
+  private static final double LARGEST = 1000;
   private static final int LONGEST_NAME = 80;
 
   /**
@@ -108,7 +109,7 @@ public record OfdmDescription(
     if (evmLimitPercent != null && !(evmLimitPercent > 0 && evmLimitPercent <= 100)) {
       throw wrong("evmLimitPercent is over 0 and up to 100.");
     }
-    frame(name, spacingHz, transform, symbols);
+    frame(transform, symbols); // refuses what cannot be
   }
 
   private static Refusal wrong(String sentence) {
@@ -132,7 +133,7 @@ public record OfdmDescription(
    * @param guard of each symbol
    * @param fields names of what comes before data
    * @param fieldOf which of these each symbol belongs to, -1 for one with data
-   * @param users names of users; by user, then by symbol with data and tone, in {@code of}
+   * @param users their names
    * @param of number of the user of a tone, by symbol with data; -1 for none
    */
   record Frame(
@@ -145,15 +146,16 @@ public record OfdmDescription(
       List<int[]> of) {}
 
   Frame frame() {
-    return frame(name, spacingHz, transform, symbols);
+    return frame(transform, symbols);
   }
 
-  private static Frame frame(String name, double spacingHz, int transform, List<Symbol> symbols) {
+  private static Frame frame(int transform, List<Symbol> symbols) {
     int times = ChannelSamples.TIMES;
-    int total = symbols.stream().mapToInt(Symbol::count).map(c -> Math.max(1, c)).sum();
-    if (symbols.isEmpty() || total > MOST_SYMBOLS) {
+    long all = symbols.stream().mapToLong(s -> Math.max(1, s.count())).sum();
+    if (symbols.isEmpty() || all > MOST_SYMBOLS) {
       throw wrong("symbols has 1 to 4,000 of them, all counts together.");
     }
+    int total = (int) all;
     int[] tones = tonesOf(symbols, transform);
     List<SymbolPlan> training = new ArrayList<>();
     List<SymbolPlan> data = new ArrayList<>();
@@ -308,9 +310,16 @@ public record OfdmDescription(
               t.what() == What.PILOTS ? "pilots" : "known",
               t.re() == null ? 0 : t.re().size()));
     }
+    if (!within(t.re()) || t.im() != null && !within(t.im())) {
+      throw wrong(s.name() + ": re and im are -1,000 to 1,000, against data of mean power 1.");
+    }
     if (t.signs() != null && t.signs().stream().anyMatch(v -> v != 1 && v != -1)) {
       throw wrong(s.name() + ": signs are 1 or -1.");
     }
+  }
+
+  private static boolean within(List<Double> values) {
+    return values.stream().allMatch(v -> Math.abs(v) <= LARGEST);
   }
 
   private static int[] tonesOf(List<Symbol> symbols, int transform) {

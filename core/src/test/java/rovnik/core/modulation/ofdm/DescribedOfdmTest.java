@@ -425,7 +425,13 @@ public class DescribedOfdmTest {
       {64, both(good, data("3 not 3", Format.QPSK, 0, ""), 16), "has no tones"},
       {64, both(good, pilots("5", List.of(0.0), null), 16), "is to be known, but is 0"},
       {64, both(good, pilots("5", List.of(1.0), List.of(2)), 16), "signs are 1 or -1"},
+      {64, both(good, pilots("5", List.of(1e300), null), 16), "re and im are"},
+      {64, List.of(many(good), many(some), many(some), many(some)), "1 to 4,000 of them"},
     };
+  }
+
+  private static Symbol many(Tones of) {
+    return new Symbol("M", 1 << 30, 16, List.of(of));
   }
 
   private static List<Symbol> both(Tones training, Tones rest, int guard) {
