@@ -63,6 +63,9 @@ abstract class SpectrumScreen {
   }
 
   /** The page that each test begins on. */
+  /** Letters of a window that are told of a test that failed. */
+  private static final int MOST = 1500;
+
   protected String home() {
     return "/spectrum";
   }
@@ -80,6 +83,13 @@ abstract class SpectrumScreen {
       page.screenshot(
           new Page.ScreenshotOptions()
               .setPath(Path.of("target", "failed", result.getName() + ".png")));
+      // Where only the output is kept, the words must say what the picture would.
+      String words = page.innerText("body").replaceAll("\\s+", " ");
+      System.out.println(
+          "[ERROR] "
+              + result.getName()
+              + " saw: "
+              + words.substring(0, Math.min(MOST, words.length())));
     }
     control(2, "output", "on");
     control(2, "signal", "carrier");

@@ -11,6 +11,9 @@ final class FrameFinder {
   /** So alike guards and what they repeat must be: as much noise as signal leaves a half. */
   private static final double ALIKE = 0.35;
 
+  /** Few and short guards need not be more alike: what is known of the tones then decides. */
+  private static final double ALIKE_WELL = 0.85;
+
   /** And what is known and what is received, from tone to tone, at least and at most. */
   private static final double KNOWN = 0.5;
 
@@ -75,7 +78,8 @@ final class FrameFinder {
     this.known = new KnownTones(plan);
     this.fitting =
         Math.min(KNOWN_WELL, Math.max(KNOWN, Math.sqrt(KNOWN_BY_CHANCE / known.pairs())));
-    this.alike = Math.max(ALIKE, BY_CHANCE / Math.sqrt(guards / ChannelSamples.TIMES));
+    double byChance = BY_CHANCE / Math.sqrt(guards / ChannelSamples.TIMES);
+    this.alike = Math.min(ALIKE_WELL, Math.max(ALIKE, byChance));
   }
 
   /** Places so far whose guards fit, but not what is known of the tones. */

@@ -366,6 +366,20 @@ public class DescribedOfdmTest {
         expectThrows(Refusal.class, () -> part.make(1000, 3 * d.rateHz())).field(), "sampleRateHz");
   }
 
+  /** Three guards of four samples say little: the known tones decide. */
+  @Test
+  public void aShortFrameWithShortGuardsIsFound() {
+    List<Symbol> few = new ArrayList<>();
+    few.add(new Symbol("T", 1, 4, List.of(known("-26..26 not 0", signs(52, 8), null))));
+    few.add(new Symbol("D", 2, 4, List.of(data("-26..26 not 0", Format.QPSK, 0, ""))));
+    OfdmDescription d = new OfdmDescription("short", "", 312.5e3, 64, null, few);
+    Way way = new Way(40e6, 30e3, 0, 35, -300, 15e-6);
+    Outcome o = measured(d, 1, received(d, way, 1, new Random(12)), way.fs());
+    assertEquals(value(o, "packets"), 1, o.summary());
+    // One training adds as much noise as the data have.
+    assertEquals(value(o, "evmDb"), -35 + 3, 1.2, o.summary());
+  }
+
   /** What began before the record is left out; the frame behind it is the first. */
   @Test
   public void aFrameWithoutItsBeginningIsLeftOut() {
