@@ -2,7 +2,6 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import java.util.List;
-import rovnik.core.modulation.ofdm.SymbolPlan.Role;
 
 /**
  * Which symbols a frame has, where they are and what their tones carry. Lengths are in samples at
@@ -62,26 +61,5 @@ record FramePlan(
 
   int farthest() {
     return Math.max(Math.abs(tones[0]), Math.abs(tones[tones.length - 1]));
-  }
-
-  /** Tones in a role, in any symbol of data. */
-  int count(Role role) {
-    int count = 0;
-    for (int k = 0; k < tones.length; k++) {
-      int tone = k;
-      count += data.stream().anyMatch(s -> s.roles()[tone] == role) ? 1 : 0;
-    }
-    return count;
-  }
-
-  /** Symbols of training that a tone has, as a mean over all tones. */
-  double trainings() {
-    double sum = 0;
-    for (SymbolPlan s : training) {
-      for (int k = 0; k < tones.length; k++) {
-        sum += s.used(k) ? 1 : 0;
-      }
-    }
-    return sum / tones.length;
   }
 }

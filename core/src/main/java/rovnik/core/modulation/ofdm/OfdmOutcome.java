@@ -152,7 +152,7 @@ final class OfdmOutcome {
     double symbols = of.symbols();
     double own = 1 / (tones * symbols);
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
-    double share = training ? 1 / counts.trainings() : 0;
+    double share = training ? counts.channel() : 0;
     double channel = share * share / tones;
     double turn = settings.trackPhase() ? 1.0 / (2 * counts.turning()) : 0;
     double turns = 2 * turn * turn * (1 / symbols + share * share);
@@ -163,25 +163,40 @@ final class OfdmOutcome {
   /**
    * What its plan has, as means.
    *
-   * @param trainings symbols of training that a tone has
+   * @param channel noise that the training leaves in a value, over its own
    * @param used tones of a symbol with data
    * @param data of these
-   * @param turning tones by which a symbol is turned: pilots, or all that there are
+   * @param power of all tones of a symbol
+   * @param turning power of those by which a symbol is turned: pilots, or all that there are
    */
-  private record Counts(double trainings, double used, double data, double turning) {
+  private record Counts(double channel, double used, double data, double power, double turning) {
     static Counts of(FramePlan plan) {
+      double[] noise = ToneChannel.noiseOf(plan);
+      double channel = 0;
       double used = 0;
       double data = 0;
+      double power = 0;
       double pilots = 0;
       for (SymbolPlan s : plan.data()) {
-        for (SymbolPlan.Role r : s.roles()) {
-          used += r == SymbolPlan.Role.NONE ? 0 : 1;
-          data += r == SymbolPlan.Role.DATA ? 1 : 0;
-          pilots += r == SymbolPlan.Role.PILOT ? 1 : 0;
+        for (int k = 0; k < noise.length; k++) {
+          if (s.used(k)) {
+            // A known value is part of what the channel was learned from: it seems nearer.
+            boolean own = s.roles()[k] == SymbolPlan.Role.KNOWN;
+            channel += (own ? -1 : 1) * noise[k] * s.power(k);
+            used++;
+            power += s.power(k);
+            data += s.roles()[k] == SymbolPlan.Role.DATA ? 1 : 0;
+            pilots += s.roles()[k] == SymbolPlan.Role.PILOT ? s.power(k) : 0;
+          }
         }
       }
       double n = Math.max(1, plan.data().size());
-      return new Counts(plan.trainings(), used / n, data / n, pilots == 0 ? used / n : pilots / n);
+      return new Counts(
+          channel / Math.max(1, used),
+          used / n,
+          data / n,
+          power / n,
+          (pilots == 0 ? power : pilots) / n);
     }
 
     double known() {
@@ -265,10 +280,12 @@ final class OfdmOutcome {
   private double estimateShare() {
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
     double channel =
-        training ? 1 + 1 / counts.trainings() : 1 - 1 / (p.symbols() + counts.trainings());
-    double turn = settings.trackPhase() ? 1 / (2 * counts.turning()) : 0;
+        training ? 1 + counts.channel() : 1 - 1.0 / (p.symbols() + plan.training().size());
     // What turns by the mean of its own noise is nearer to where it should be, the others farther.
-    double share = (counts.used() - 2 * counts.turning()) / counts.used() * turn;
+    double share =
+        settings.trackPhase()
+            ? (counts.power() - 2 * counts.turning()) / (2 * counts.turning()) / counts.used()
+            : 0;
     return 1 - 1 / (channel * (1 + share));
   }
 
@@ -289,7 +306,7 @@ final class OfdmOutcome {
   private void turning(List<Reading> out) {
     double rate = ChannelSamples.TIMES * settings.rateHz();
     double seconds = plan.length() / rate;
-    double n = p.symbols() + counts.trainings();
+    double n = p.symbols() + plan.training().size();
     double evm = p.evm(OfdmPacket.Which.ALL);
     // A straight line through n phases, each of the tones' mean: 12 over n cubed.
     double phase = evm / Math.sqrt(2.0 * counts.turning());

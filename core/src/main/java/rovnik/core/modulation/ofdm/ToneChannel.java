@@ -141,24 +141,63 @@ final class ToneChannel {
    * them the nearest. What the early window turns is taken out for that.
    */
   private void fillGaps() {
+    between(
+        weight,
+        (k, a, b, share) -> {
+          double[] p = turned(a, tones[k] - tones[a]);
+          double[] q = turned(b, tones[k] - tones[b]);
+          re[k] = p[0] + share * (q[0] - p[0]);
+          im[k] = p[1] + share * (q[1] - p[1]);
+        });
+  }
+
+  /** A tone that nothing is known of: the nearest that are known, and how far it is on the way. */
+  @FunctionalInterface
+  private interface Gap {
+    void between(int tone, int below, int above, double share);
+  }
+
+  private void between(double[] known, Gap gap) {
     int before = -1;
     for (int k = 0; k < tones.length; k++) {
-      if (weight[k] > 0) {
+      if (known[k] > 0) {
         before = k;
         continue;
       }
       int after = k;
-      while (after < tones.length && weight[after] == 0) {
+      while (after < tones.length && known[after] == 0) {
         after++;
       }
       int a = before < 0 ? after : before;
       int b = after == tones.length ? before : after;
-      double share = a == b ? 0 : (double) (tones[k] - tones[a]) / (tones[b] - tones[a]);
-      double[] p = turned(a, tones[k] - tones[a]);
-      double[] q = turned(b, tones[k] - tones[b]);
-      re[k] = p[0] + share * (q[0] - p[0]);
-      im[k] = p[1] + share * (q[1] - p[1]);
+      gap.between(k, a, b, a == b ? 0 : (double) (tones[k] - tones[a]) / (tones[b] - tones[a]));
     }
+  }
+
+  /**
+   * How much noise the training of a plan leaves in what a tone passes, over that of a value: one
+   * symbol of power 1 all of it, two a half, the middle between two tones half of theirs.
+   */
+  static double[] noiseOf(FramePlan plan) {
+    ToneChannel of = new ToneChannel(plan);
+    double[] known = new double[plan.tones().length];
+    for (SymbolPlan s : plan.training()) {
+      for (int k = 0; k < known.length; k++) {
+        known[k] += s.used(k) ? s.power(k) : 0;
+      }
+    }
+    double[] noise = new double[known.length];
+    for (int k = 0; k < known.length; k++) {
+      noise[k] = known[k] > 0 ? 1 / known[k] : 0;
+    }
+    of.between(
+        known,
+        (k, a, b, share) ->
+            noise[k] =
+                a == b
+                    ? noise[a]
+                    : (1 - share) * (1 - share) * noise[a] + share * share * noise[b]);
+    return noise;
   }
 
   /** What a tone passes, turned as the early window turns one that is so far from it. */

@@ -242,6 +242,8 @@ public class DescribedOfdmTest {
     double ideal = (known + pilots) / tones;
     double theory = -way.snrDb() + 10 * Math.log10(1.5 * (1 + turn * (known - 4) / tones) / ideal);
     assertEquals(value(o, "evmDb"), theory, 0.35, o.summary());
+    double noise = 100 * Math.sqrt(Math.pow(10, -way.snrDb() / 10) / ideal);
+    assertEquals(value(o, "evmWithout"), noise, 0.04 * noise);
     assertEquals(value(o, "packets"), 1);
     within(o, "frequencyError", way.carrierHz());
     within(o, "clockOffset", -way.clockPpm());
@@ -318,6 +320,9 @@ public class DescribedOfdmTest {
     double training = (0.5 + 0.25) / 2;
     assertEquals(a, -32 + 10 * Math.log10(1 + training), 0.2);
     assertEquals(b, -32 + 10 * Math.log10(Math.pow(10, 0.6) + training), 0.2);
+    // Without them the noise is left, over the mean power of both.
+    double noise = 100 * Math.sqrt(Math.pow(10, -3.2) / ((1 + Math.pow(10, -0.6)) / 2));
+    assertEquals(value(o, "evmWithout"), noise, 0.02 * noise);
     assertTrue(o.reading("leakage").isEmpty(), "the tone in the middle is in use");
   }
 
