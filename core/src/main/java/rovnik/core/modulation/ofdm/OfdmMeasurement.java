@@ -171,7 +171,8 @@ public final class OfdmMeasurement extends StretchMeasurement {
   private static String guarded(int others) {
     return others == 0
         ? ""
-        : "Symbols with such guards are there, but no known tones as the description has them."
+        : "Something repeats itself as such guards do (a plain carrier does, too), but there are no"
+            + " known tones as the description has them."
             + " Check its known values, which symbols come first, and the middle of the channel, or"
             + " search longer: a frame must be there from its beginning.";
   }
