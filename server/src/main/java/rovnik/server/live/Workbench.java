@@ -16,6 +16,15 @@ public interface Workbench {
     }
   }
 
+  /**
+   * Puts back what the work changed, at the end of {@code try (restored)}: if the work failed, that
+   * failure is told, and not that putting back failed for the same reason.
+   */
+  interface Restored extends AutoCloseable {
+    @Override
+    void close();
+  }
+
   /** How a bench speaks to the session that the work is done for. */
   interface Voice {
     /** Says what is being done; the screen shows it at once. */

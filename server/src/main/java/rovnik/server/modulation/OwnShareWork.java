@@ -16,6 +16,7 @@ import rovnik.instruments.source.SignalSource;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
 import rovnik.server.live.PathGenerators;
+import rovnik.server.live.Workbench;
 import rovnik.server.runs.KeptRun;
 
 /**
@@ -82,15 +83,14 @@ final class OwnShareWork implements Guided<RecordBench<?>> {
     }
     List<Double> quiet = new ArrayList<>();
     source.set(Map.of(SignalSource.OUTPUT, Control.OFF));
-    try {
+    Workbench.Restored onAgain = () -> source.set(Map.of(SignalSource.OUTPUT, Control.ON));
+    try (onAgain) {
       for (int i = 0; i < form.looks(); i++) {
         say(bench, "look %d of %d with the source off", i, form.looks());
         RecordBench.Taken taken = bench.record(measurement.bandHz(), measurement.secondsWanted());
         RecordBench.refuseSpoiled(taken.context().marks());
         quiet.add(measurement.ownNoise(look.record(), taken.record(), taken.context()));
       }
-    } finally {
-      source.set(Map.of(SignalSource.OUTPUT, Control.ON));
     }
     return OwnShare.of(loud, quiet, other, measurement.carrier().format());
   }

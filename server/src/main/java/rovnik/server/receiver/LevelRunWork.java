@@ -10,6 +10,7 @@ import rovnik.core.receiver.LevelRun;
 import rovnik.core.result.Outcome;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 
 /** Quality at one level after the other, from above. */
 public final class LevelRunWork implements Guided<LevelBench> {
@@ -67,7 +68,8 @@ public final class LevelRunWork implements Guided<LevelBench> {
     bench.refuseSilence();
     double before = bench.level();
     List<LevelPoint> looks = new ArrayList<>();
-    try {
+    Workbench.Restored levelBack = () -> bench.level(before);
+    try (levelBack) {
       int steps = (int) Math.floor((form.fromDbm() - form.toDbm()) / form.stepDb() + 1e-9);
       for (int i = 0; i <= steps; i++) {
         double dbm = form.fromDbm() - i * form.stepDb();
@@ -76,8 +78,6 @@ public final class LevelRunWork implements Guided<LevelBench> {
         looks.add(new LevelPoint(dbm, bench.measure(form.seconds())));
         bench.partial(LevelRun.of(looks, bench.model(), bench.at()));
       }
-    } finally {
-      bench.level(before);
     }
     return LevelRun.of(looks, bench.model(), bench.at());
   }

@@ -20,6 +20,7 @@ import rovnik.server.bench.InstrumentDto;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
 import rovnik.server.live.PathGenerators;
+import rovnik.server.live.Workbench;
 
 /** Raises a second generator beside the wanted signal until quality is just reached. */
 final class RejectionWork implements Guided<LevelBench> {
@@ -98,7 +99,10 @@ final class RejectionWork implements Guided<LevelBench> {
             other.control("frequency").value(),
             SignalSource.OUTPUT,
             other.control(SignalSource.OUTPUT).value());
-    try {
+    Workbench.Restored otherBack = () -> other.set(otherBefore);
+    Workbench.Restored wantedBack = () -> bench.level(before);
+    try (wantedBack;
+        otherBack) {
       bench.level(wanted);
       int n = form.offsetsHz().size();
       for (int i = 0; i < n; i++) {
@@ -107,9 +111,6 @@ final class RejectionWork implements Guided<LevelBench> {
         places.add(place(bench, criterion, other, wanted, offset));
         bench.partial(Rejection.of(criterion, wanted, places, bench.at()));
       }
-    } finally {
-      other.set(otherBefore);
-      bench.level(before);
     }
     return Rejection.of(criterion, wanted, places, bench.at());
   }

@@ -16,6 +16,7 @@ import rovnik.core.receiver.Sensitivity;
 import rovnik.core.result.Outcome;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 import rovnik.server.results.Nulls;
 
 /** Seeks the level at which a receiver is just good enough. */
@@ -119,7 +120,8 @@ final class SensitivityWork implements Guided<LevelBench> {
             form.wantedDb());
     List<LevelPoint> looks = new ArrayList<>();
     double spent = 0;
-    try {
+    Workbench.Restored levelBack = () -> bench.level(before);
+    try (levelBack) {
       Optional<LevelSearch.Step> step = search.next();
       while (step.isPresent() && spent < form.mostSeconds()) {
         LevelSearch.Step s = step.get();
@@ -133,8 +135,6 @@ final class SensitivityWork implements Guided<LevelBench> {
         bench.partial(finding(criterion, search, looks, bench));
         step = search.next();
       }
-    } finally {
-      bench.level(before);
     }
     LevelEstimate found = search.estimate();
     if (found.known()) {

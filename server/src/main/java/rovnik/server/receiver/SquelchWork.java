@@ -11,6 +11,7 @@ import rovnik.core.receiver.SquelchLevels;
 import rovnik.core.result.Outcome;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 
 /** Raises the level until the squelch opens, and lowers it until it closes, some times. */
 final class SquelchWork implements Guided<LevelBench> {
@@ -70,7 +71,8 @@ final class SquelchWork implements Guided<LevelBench> {
   public Outcome run(LevelBench bench) {
     bench.refuseSilence();
     double before = bench.level();
-    try {
+    Workbench.Restored levelBack = () -> bench.level(before);
+    try (levelBack) {
       double from = form.closedDbm();
       double to = form.openDbm();
       for (int i = 0; i < form.passages(); i++) {
@@ -87,8 +89,6 @@ final class SquelchWork implements Guided<LevelBench> {
         from = Math.max(form.closedDbm(), closed.get(0) - MARGIN_DB);
         bench.partial(finding(bench));
       }
-    } finally {
-      bench.level(before);
     }
     return finding(bench);
   }

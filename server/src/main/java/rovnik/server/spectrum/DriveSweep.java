@@ -15,6 +15,7 @@ import rovnik.core.result.ResultTable.Row;
 import rovnik.core.result.Series;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 
 /** Level of the source against its harmonics: how clean is it at which output? */
 final class DriveSweep implements Guided<SpectrumBench> {
@@ -79,7 +80,8 @@ final class DriveSweep implements Guided<SpectrumBench> {
     }
     double f0 = first.result().base().peaks().get(0).frequencyHz();
     List<double[]> points = new ArrayList<>();
-    try {
+    Workbench.Restored levelBack = () -> bench.setSourceLevelDbm(before);
+    try (levelBack) {
       for (int i = 0; i < steps; i++) {
         double level = fromDbm + (toDbm - fromDbm) * i / (steps - 1);
         bench.say(String.format(Locale.ROOT, "at %.1f dBm", level), (double) i / steps);
@@ -93,8 +95,6 @@ final class DriveSweep implements Guided<SpectrumBench> {
         points.add(p);
         bench.partial(finding(points, first));
       }
-    } finally {
-      bench.setSourceLevelDbm(before);
     }
     return finding(points, first);
   }

@@ -86,6 +86,11 @@ final class Harmonics implements Guided<SpectrumBench> {
       double statisticalDb,
       List<String> marks) {}
 
+  /** What is said before each look at a harmonic, with what was measured so far. */
+  private interface Telling {
+    void before(int order, double hz, List<Line> soFar);
+  }
+
   @Override
   public Outcome run(SpectrumBench bench) {
     bench.say("carrier", 0);
@@ -96,11 +101,24 @@ final class Harmonics implements Guided<SpectrumBench> {
     }
     double f0 = first.result().base().peaks().get(0).frequencyHz();
     SpectrumLook carrier = bench.look(narrow(bench, f0, SPAN_HZ));
-    List<Line> lines = measure(bench, f0, carrier);
+    List<Line> lines =
+        measure(
+            bench,
+            f0,
+            carrier,
+            (order, hz, soFar) -> {
+              if (order > 2) {
+                bench.partial(finding(bench, carrier, soFar));
+              }
+              bench.say(
+                  "harmonic " + order + " at " + Frequency.ofHertz(Math.rint(hz / 1e3) * 1e3),
+                  (order - 1.0) / highest);
+            });
     return finding(bench, carrier, lines);
   }
 
-  private List<Line> measure(SpectrumBench bench, double f0, SpectrumLook carrier) {
+  private List<Line> measure(
+      SpectrumBench bench, double f0, SpectrumLook carrier, Telling telling) {
     List<Line> lines = new ArrayList<>();
     lines.add(line(bench, carrier, 1, f0));
     double f = lines.get(0).hz();
@@ -110,11 +128,8 @@ final class Harmonics implements Guided<SpectrumBench> {
       if (c.planeToPortHz(hz) + SPAN_HZ > bench.receiver().highestHz()) {
         break;
       }
-      bench.say(
-          "harmonic " + h + " at " + Frequency.ofHertz(Math.rint(hz / 1e3) * 1e3),
-          (h - 1.0) / highest);
+      telling.before(h, hz, lines);
       lines.add(line(bench, bench.look(narrow(bench, hz, SPAN_HZ)), h, hz));
-      bench.partial(finding(bench, carrier, lines));
     }
     return lines;
   }
@@ -270,9 +285,9 @@ final class Harmonics implements Guided<SpectrumBench> {
         unit);
   }
 
-  /** Levels by order, for the drive sweep. */
+  /** Levels by order, for work that tells of its own progress. */
   static List<Line> levels(SpectrumBench bench, double f0, int highest) {
     Harmonics h = new Harmonics(highest, Double.NaN, Double.NaN);
-    return h.measure(bench, f0, bench.look(narrow(bench, f0, SPAN_HZ)));
+    return h.measure(bench, f0, bench.look(narrow(bench, f0, SPAN_HZ)), (order, hz, soFar) -> {});
   }
 }

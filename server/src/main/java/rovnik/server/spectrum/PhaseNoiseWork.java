@@ -14,6 +14,7 @@ import rovnik.core.spectrum.Trace;
 import rovnik.core.units.Frequency;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 
 /** Phase noise of the strongest line in view: one spectrum a decade of offsets. */
 final class PhaseNoiseWork implements Guided<SpectrumBench> {
@@ -93,15 +94,14 @@ final class PhaseNoiseWork implements Guided<SpectrumBench> {
   private List<Trace> without(SpectrumBench bench, double f0) {
     List<Trace> traces = new ArrayList<>();
     bench.switchSource(false);
-    try {
+    Workbench.Restored onAgain = () -> bench.switchSource(true);
+    try (onAgain) {
       for (double reach = toHz; reach >= 0.99e4; reach /= 10) {
         bench.say(
             "with " + bench.sourceName() + " off, to " + Frequency.ofHertz(reach),
             0.6 + 0.3 * Math.log10(toHz / reach) / 3);
         traces.add(bench.look(settings(bench, f0, reach)).result().base().trace());
       }
-    } finally {
-      bench.switchSource(true);
     }
     return traces;
   }

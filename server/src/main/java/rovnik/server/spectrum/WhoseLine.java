@@ -16,6 +16,7 @@ import rovnik.core.spectrum.SpectrumSettings;
 import rovnik.core.spectrum.Trace;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 
 /**
  * Whose line is it? The same span as it is, with more attenuation in the receiver, with the
@@ -79,10 +80,9 @@ final class WhoseLine implements Guided<SpectrumBench> {
     if (on) {
       bench.say("with " + bench.sourceName() + " off", 0.75);
       bench.switchSource(false);
-      try {
+      Workbench.Restored onAgain = () -> bench.switchSource(true);
+      try (onAgain) {
         off = bench.look(averaged).result().base().trace();
-      } finally {
-        bench.switchSource(true);
       }
     }
     double tuned =

@@ -19,6 +19,7 @@ import rovnik.core.uncertainty.UncertaintyBudget;
 import rovnik.core.units.Frequency;
 import rovnik.server.live.Guided;
 import rovnik.server.live.GuidedForm;
+import rovnik.server.live.Workbench;
 import rovnik.server.results.Nulls;
 
 /**
@@ -103,7 +104,8 @@ final class YFactor implements Guided<SpectrumBench> {
         AutoFrame.withAverages(
             now.with(now.centreHz(), now.spanHz(), now.rbwHz(), reference),
             Math.max(now.averages(), 200));
-    try {
+    Workbench.Restored coldAgain = () -> bench.setHot(false);
+    try (coldAgain) {
       bench.say("cold", 0);
       bench.setHot(false);
       SpectrumLook cold = bench.look(s);
@@ -111,8 +113,6 @@ final class YFactor implements Guided<SpectrumBench> {
       bench.setHot(true);
       SpectrumLook hot = bench.look(s);
       return finding(bench, s, enr, gain, cold, hot);
-    } finally {
-      bench.setHot(false);
     }
   }
 
