@@ -8,7 +8,7 @@ import classes from "../../desk/Desk.module.css";
 import { DataSentence, WhatSentence } from "../modulation/CarrierWhat";
 import { described } from "../modulation/carrierWords";
 import { DescriptionChoice, useReadyDescriptions } from "../modulation/DescriptionChoice";
-import { CHANNELS } from "../modulation/kinds";
+import { PacketSentence } from "./PacketSentence";
 import { firstPart, KINDS } from "./parts";
 
 /** Recordings that are open, by their number. */
@@ -23,18 +23,6 @@ function useRecordings(): Record<string, string> {
 const firstOf = (recordings: Record<string, string>) => {
   const [id] = Object.keys(recordings);
   return id ? Number(id) : null;
-};
-
-/** IEEE 802.11-2020 table 17-4, in a channel of 20 MHz. */
-const PACKET_RATES = {
-  "6": "BPSK 1/2",
-  "9": "BPSK 3/4",
-  "12": "QPSK 1/2",
-  "18": "QPSK 3/4",
-  "24": "16-QAM 1/2",
-  "36": "16-QAM 3/4",
-  "48": "64-QAM 2/3",
-  "54": "64-QAM 3/4",
 };
 
 /** One part of a waveform as a sentence. */
@@ -167,32 +155,11 @@ export function PartSentence(props: {
         </>
       )}
       {p.kind === "packets" && (
-        <>
-          {" "}
-          of{" "}
-          <Choice
-            label="Rate of the packets"
-            value={String(p.megabits)}
-            choices={PACKET_RATES}
-            onChange={(v) => onChange({ megabits: Number(v) })}
-          />
-          ,{" "}
-          <QuantityField
-            label="Bytes"
-            unit=""
-            whole
-            value={p.bytes ?? 1000}
-            next={(v, up) => Math.min(4095, Math.max(5, v + (up ? 100 : -100)))}
-            onCommit={(bytes) => onChange({ bytes })}
-          />{" "}
-          bytes every {field("intervalSeconds", "Interval", "s")} in a channel of{" "}
-          <Choice
-            label="Channel of the packets"
-            value={String(p.bandHz)}
-            choices={CHANNELS}
-            onChange={(v) => onChange({ bandHz: Number(v) })}
-          />
-        </>
+        <PacketSentence
+          part={p}
+          interval={field("intervalSeconds", "Interval", "s")}
+          onChange={onChange}
+        />
       )}
       {p.kind === "frames" && (
         <>

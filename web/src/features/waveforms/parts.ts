@@ -53,6 +53,9 @@ const NOTHING: WaveformPart = {
   seconds: null,
   megabits: null,
   bytes: null,
+  format: null,
+  mcs: null,
+  shortGuard: null,
   description: null,
   recordingId: null,
 };

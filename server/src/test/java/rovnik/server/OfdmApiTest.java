@@ -98,6 +98,60 @@ public class OfdmApiTest extends GeneratorBench {
     refused(url, "{\"channelHz\":10e6}", "signal", "no long training follows");
   }
 
+  /** What newer packets say behind SIGNAL is read, and they are made. */
+  @Test
+  public void newerPacketsArePlayedAndMeasured() {
+    String part =
+        "{\"parts\":[{\"kind\":\"packets\",\"format\":\"%s\",\"mcs\":%d,\"shortGuard\":%s,"
+            + "\"bytes\":1000,\"intervalSeconds\":300e-6,\"bandHz\":%s}],\"sampleRateHz\":40e6}";
+    control(generator, "frequency", "458.525e6", "level", "-20", "output", "on");
+    play(make(part.formatted("HT", 7, "true", "20e6")).get("id").asLong(), "", 200);
+    server.json(
+        server.send(
+            "PATCH",
+            live("ofdm", "/settings"),
+            "{\"centreHz\":458.525e6,\"seconds\":1e-3,\"referenceLevelDbm\":0}"),
+        200);
+    server.json(server.send("POST", live("ofdm", "/start"), "{\"jobId\":" + own + "}"), 200);
+    JsonNode ht = found("HT MCS 7, 64-QAM 5/6");
+    assertTrue(
+        ht.get("summary").asString().contains("1000 bytes in 31 symbols, its check sum fits"));
+    assertEquals(reading(ht, "evmDb").get("verdict").asString(), "PASS");
+    assertEquals(reading(ht, "evmDb").get("upper").asDouble(), -27, 1e-9);
+    play(make(part.formatted("VHT", 8, "false", "20e6")).get("id").asLong(), "", 200);
+    JsonNode vht = found("VHT MCS 8, 256-QAM 3/4");
+    assertTrue(vht.get("summary").asString().contains("1 of 1 MPDU has a check that fits"));
+    assertEquals(table(vht, "signal").size(), 5 + 17 + 3);
+    for (String[] bad :
+        new String[][] {
+          {"HT", "8", "20e6", "mcs", "MCS 0 to 7"},
+          {"VHT", "9", "20e6", "mcs", "MCS 0 to 8"},
+          {"HE", "3", "20e6", "format", "LEGACY, HT or VHT"},
+          {"HT", "3", "10e6", "bandHz", "20 MHz"}
+        }) {
+      JsonNode no =
+          server.json(
+              server.send(
+                  "POST",
+                  "/api/waveforms",
+                  part.formatted(bad[0], Integer.parseInt(bad[1]), "false", bad[2])),
+              400);
+      assertEquals(no.get("field").asString(), bad[3], no.toString());
+      assertTrue(no.get("detail").asString().contains(bad[4]), no.toString());
+    }
+  }
+
+  private JsonNode found(String kind) {
+    JsonNode[] out = new JsonNode[1];
+    awaitTrue(
+        () -> {
+          var reply = server.get(live("ofdm", "/outcome"));
+          out[0] = reply.statusCode() == 200 ? server.json(reply, 200).get("outcome") : null;
+          return out[0] != null && out[0].get("summary").asString().contains(kind);
+        });
+    return out[0];
+  }
+
   private static byte[] fixture(String name) throws IOException {
     try (InputStream in = OfdmApiTest.class.getResourceAsStream("/fixtures/" + name)) {
       return in.readAllBytes();

@@ -5,7 +5,11 @@ import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.ofdm.LegacyPacket;
 import rovnik.core.modulation.ofdm.LegacyRate;
+import rovnik.core.modulation.ofdm.MixedPacket;
+import rovnik.core.modulation.ofdm.PacketFormat;
+import rovnik.core.modulation.ofdm.SentPacket;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
 import rovnik.core.modulation.wave.DataPart;
@@ -45,6 +49,10 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param seconds that it lasts
  * @param megabits rate of packets in a channel of 20 MHz: 6, 9, 12, 18, 24, 36, 48 or 54
  * @param bytes of a packet, its check sequence among them
+ * @param format of packets: LEGACY (clause 17 of IEEE 802.11-2020), HT (19) or VHT (21), one stream
+ *     in 20 MHz; null for LEGACY
+ * @param mcs of HT and VHT packets, in place of megabits: 0 to 7, of VHT to 8
+ * @param shortGuard of HT and VHT packets: 400 ns instead of 800; null for false
  * @param description of frames: what their symbols carry
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
@@ -73,6 +81,9 @@ record WaveformPartDto(
     @Nullable Double seconds,
     @Nullable Integer megabits,
     @Nullable Integer bytes,
+    @Nullable PacketFormat format,
+    @Nullable Integer mcs,
+    @Nullable Boolean shortGuard,
     @Nullable OfdmDescriptionDto description,
     @Nullable Long recordingId) {
   private static final String KINDS =
@@ -126,7 +137,7 @@ record WaveformPartDto(
           new Sweep(given(fromHz, "fromHz"), given(toHz, "toHz"), given(seconds, "seconds"));
       case "packets" ->
           new PacketPart(
-              LegacyRate.ofMegabits(given(megabits, "megabits")),
+              packet(),
               given(bytes, "bytes"),
               given(intervalSeconds, "intervalSeconds"),
               given(bandHz, "bandHz"));
@@ -138,6 +149,15 @@ record WaveformPartDto(
       case "recording" -> samples.of(given(recordingId, "recordingId"));
       default -> throw new Refusal("kind", "A part of a waveform is of the kind " + KINDS + ".");
     };
+  }
+
+  private SentPacket packet() {
+    if (format == null || format == PacketFormat.LEGACY) {
+      return LegacyPacket.of(
+          LegacyRate.ofMegabits(given(megabits, "megabits")), given(bytes, "bytes"));
+    }
+    return new MixedPacket(
+        format, given(mcs, "mcs"), shortGuard != null && shortGuard, given(bytes, "bytes"));
   }
 
   private WavePart modulated(Modulated.Kind k, double amount, long seed, Samples samples) {

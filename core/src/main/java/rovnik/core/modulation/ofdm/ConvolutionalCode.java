@@ -21,6 +21,10 @@ final class ConvolutionalCode {
   private static final ConvolutionalCode THREE_QUARTERS =
       new ConvolutionalCode(true, true, true, false, false, true);
 
+  /** IEEE 802.11-2020, 19.3.11.6. */
+  private static final ConvolutionalCode FIVE_SIXTHS =
+      new ConvolutionalCode(true, true, true, false, false, true, true, false, false, true);
+
   /** Coded bits of each register, A's above B's. */
   private static final byte[] CODED = coded();
 
@@ -31,12 +35,13 @@ final class ConvolutionalCode {
     this.sent = sent;
   }
 
-  /** The code of a rate: 1/2, 2/3 or 3/4. */
+  /** The code of a rate: 1/2, 2/3, 3/4 or 5/6. */
   static ConvolutionalCode of(int data, int coded) {
     return switch (10 * data + coded) {
       case 12 -> HALF;
       case 23 -> TWO_THIRDS;
       case 34 -> THREE_QUARTERS;
+      case 56 -> FIVE_SIXTHS;
       default -> throw new IllegalArgumentException("no code of rate " + data + "/" + coded);
     };
   }

@@ -1,7 +1,5 @@
 package rovnik.core.modulation.ofdm;
 
-import java.util.zip.CRC32;
-
 /**
  * Between the bytes of a packet and the bits on its tones: SERVICE, tail and padding, scrambler,
  * code and interleaver, of IEEE 802.11-2020, 17.3.5. And the SIGNAL field, 17.3.4.
@@ -27,7 +25,7 @@ final class LegacyBits {
   /** Coded and interleaved bits of SIGNAL. */
   static byte[] signal(LegacyRate rate, int bytes) {
     byte[] bits = SignalField.of(rate, bytes).bits();
-    return interleaved(ConvolutionalCode.of(1, 2).encode(bits), 1);
+    return Interleaver.LEGACY.spread(ConvolutionalCode.of(1, 2).encode(bits), 1);
   }
 
   /** Scrambled, coded and interleaved bits of all symbols. */
@@ -35,96 +33,82 @@ final class LegacyBits {
     byte[] bits = new byte[rate.symbolsOf(bytes.length) * rate.dataBits()];
     byte[] own = bitsOf(bytes);
     System.arraycopy(own, 0, bits, SERVICE_BITS, own.length);
+    return data(rate.coding(), Interleaver.LEGACY, bits, SERVICE_BITS + own.length, scramblerState);
+  }
+
+  /**
+   * The same of bits that are put together.
+   *
+   * @param tail where the zeros are that bring the coder back to its beginning
+   */
+  static byte[] data(Coding coding, Interleaver tones, byte[] bits, int tail, int scramblerState) {
     byte[] sequence = Scrambler.sequence(scramblerState, bits.length);
-    int tail = SERVICE_BITS + own.length;
+    byte[] scrambled = new byte[bits.length];
     for (int i = 0; i < bits.length; i++) {
       boolean inTail = i >= tail && i < tail + ConvolutionalCode.TAIL_BITS;
-      bits[i] = inTail ? 0 : (byte) (bits[i] ^ sequence[i]);
+      scrambled[i] = inTail ? 0 : (byte) (bits[i] ^ sequence[i]);
     }
-    return interleaved(rate.code().encode(bits), rate.bitsPerTone());
+    return tones.spread(coding.code().encode(scrambled), coding.bitsPerTone());
   }
 
-  /** Where in a symbol a coded bit goes (equations 17-18 and 17-19). */
-  private static int place(int k, int coded, int bitsPerTone) {
-    int s = Math.max(1, bitsPerTone / 2);
-    int i = coded / 16 * (k % 16) + k / 16;
-    return s * (i / s) + (i + coded - 16 * i / coded) % s;
-  }
-
-  private static byte[] interleaved(byte[] bits, int bitsPerTone) {
-    int coded = LegacyTones.DATA * bitsPerTone;
-    byte[] out = new byte[bits.length];
-    for (int n = 0; n < bits.length; n++) {
-      int first = n / coded * coded;
-      out[first + place(n - first, coded, bitsPerTone)] = bits[n];
-    }
-    return out;
-  }
-
-  /** Back to the order of the coder. */
-  static float[] inOrder(float[] sure, int bitsPerTone) {
-    int coded = LegacyTones.DATA * bitsPerTone;
-    float[] out = new float[sure.length];
-    for (int n = 0; n < sure.length; n++) {
-      int first = n / coded * coded;
-      out[n] = sure[first + place(n - first, coded, bitsPerTone)];
-    }
-    return out;
-  }
-
-  /** SIGNAL, decoded; that the coder is at zero behind it is not taken as known for its tail. */
+  /** SIGNAL, decoded. */
   static SignalField signal(float[] sure) {
-    float[] coded = inOrder(sure, 1);
-    byte[] bits = ConvolutionalCode.of(1, 2).decode(coded, SIGNAL_BITS, true);
-    byte[] free = ConvolutionalCode.of(1, 2).decode(coded, SIGNAL_BITS, false);
-    System.arraycopy(free, SignalField.TAIL, bits, SignalField.TAIL, ConvolutionalCode.TAIL_BITS);
-    return new SignalField(bits);
+    return new SignalField(header(Interleaver.LEGACY.inOrder(sure, 1), SIGNAL_BITS));
+  }
+
+  /** A field of the preamble; that the coder is at zero behind it is not known for its tail. */
+  static byte[] header(float[] coded, int count) {
+    byte[] bits = ConvolutionalCode.of(1, 2).decode(coded, count, true);
+    byte[] free = ConvolutionalCode.of(1, 2).decode(coded, count, false);
+    int tail = count - ConvolutionalCode.TAIL_BITS;
+    System.arraycopy(free, tail, bits, tail, ConvolutionalCode.TAIL_BITS);
+    return bits;
   }
 
   /**
    * What came in the symbols with data.
    *
-   * @param bytes as SIGNAL says
+   * @param bytes of the data
    * @param scramblerState that it was scrambled with
-   * @param serviceZero the other nine bits of SERVICE are 0, as they must be
+   * @param service the bits before the bytes; the first seven are 0
    */
-  record Payload(byte[] bytes, int scramblerState, boolean serviceZero) {
-    private static final int CHECK_BYTES = 4;
+  record Payload(byte[] bytes, int scramblerState, byte[] service) {
 
-    /** What is wrong with it, "" if nothing. */
+    /** What is wrong with what should be one frame with its check sequence, "" if nothing. */
     String wrong() {
-      if (!serviceZero) {
-        return "SERVICE is not zero";
-      }
-      int data = bytes.length - CHECK_BYTES;
-      if (data <= 0) {
-        return "";
-      }
-      CRC32 sum = new CRC32();
-      sum.update(bytes, 0, data);
-      for (int i = 0; i < CHECK_BYTES; i++) {
-        if (bytes[data + i] != (byte) (sum.getValue() >> 8 * i)) {
-          return "the frame check sequence does not fit";
+      for (byte b : service) {
+        if (b != 0) {
+          return "SERVICE is not zero";
         }
       }
-      return "";
+      return FrameCheck.fits(bytes, 0, bytes.length) ? "" : "the frame check sequence does not fit";
     }
   }
 
   static Payload payload(LegacyRate rate, float[] sure, int bytes) {
     int count = SERVICE_BITS + 8 * bytes + ConvolutionalCode.TAIL_BITS;
-    byte[] bits = rate.code().decode(inOrder(sure, rate.bitsPerTone()), count, true);
+    return payload(rate.coding(), Interleaver.LEGACY, sure, count, bytes);
+  }
+
+  /**
+   * The same of any coding.
+   *
+   * @param count bits to the end of the tail
+   */
+  static Payload payload(Coding coding, Interleaver tones, float[] sure, int count, int bytes) {
+    float[] coded = tones.inOrder(sure, coding.bitsPerTone());
+    byte[] bits = coding.code().decode(coded, count, true);
     int state = Scrambler.stateBefore(bits);
     byte[] sequence = Scrambler.sequence(Math.max(1, state), count);
-    boolean zero = true;
+    byte[] service = new byte[SERVICE_BITS];
     for (int i = Scrambler.STATE_BITS; i < SERVICE_BITS; i++) {
-      zero &= bits[i] == sequence[i];
+      service[i] = (byte) (bits[i] ^ sequence[i]);
     }
     byte[] out = new byte[bytes];
     for (int i = 0; i < 8 * bytes; i++) {
       int at = SERVICE_BITS + i;
       out[i / 8] |= (byte) ((bits[at] ^ sequence[at]) << i % 8);
     }
-    return new Payload(out, state, zero);
+    return new Payload(out, state, service);
   }
 }

@@ -59,7 +59,7 @@ final class LegacyPlan {
         turned[k] = -straight[k];
       } else {
         roles[k] = Role.DATA;
-        points[k] = rate.constellation();
+        points[k] = rate.coding().constellation();
         straight[k] = 1;
         turned[k] = 1;
       }

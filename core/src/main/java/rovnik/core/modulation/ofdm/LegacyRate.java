@@ -3,7 +3,6 @@ package rovnik.core.modulation.ofdm;
 import java.util.Arrays;
 import java.util.Optional;
 import rovnik.core.Refusal;
-import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 
 /**
@@ -22,11 +21,7 @@ public enum LegacyRate {
   R54(0b0011, Format.QAM64, 6, 3, 4, -25);
 
   private final int field;
-  private final Format format;
-  private final int bitsPerTone;
-  private final int codeKept;
-  private final int codeSent;
-  private final double errorLimitDb;
+  private final Coding coding;
 
   /**
    * @param field RATE, the bit that is sent first highest
@@ -35,11 +30,7 @@ public enum LegacyRate {
   LegacyRate(
       int field, Format format, int bitsPerTone, int codeKept, int codeSent, double errorLimitDb) {
     this.field = field;
-    this.format = format;
-    this.bitsPerTone = bitsPerTone;
-    this.codeKept = codeKept;
-    this.codeSent = codeSent;
-    this.errorLimitDb = errorLimitDb;
+    this.coding = new Coding("", format, bitsPerTone, codeKept, codeSent, errorLimitDb);
   }
 
   /** The rate of a RATE field, if there is such. */
@@ -66,35 +57,18 @@ public enum LegacyRate {
     return Integer.parseInt(name().substring(1));
   }
 
-  public Format format() {
-    return format;
-  }
-
-  Constellation constellation() {
-    return format.constellation();
-  }
-
-  int bitsPerTone() {
-    return bitsPerTone;
-  }
-
-  /** Of the code: "3/4". */
-  public String codeRate() {
-    return codeKept + "/" + codeSent;
-  }
-
-  ConvolutionalCode code() {
-    return ConvolutionalCode.of(codeKept, codeSent);
+  Coding coding() {
+    return coding;
   }
 
   /** Coded bits of one symbol. */
   int codedBits() {
-    return LegacyTones.DATA * bitsPerTone;
+    return coding.codedBits(LegacyTones.DATA);
   }
 
   /** Data bits of one symbol. */
   int dataBits() {
-    return codedBits() * codeKept / codeSent;
+    return coding.dataBits(LegacyTones.DATA);
   }
 
   /** Symbols that SERVICE, so many bytes and the tail take. */
@@ -105,11 +79,11 @@ public enum LegacyRate {
 
   /** Relative constellation error that is allowed, dB. */
   public double errorLimitDb() {
-    return errorLimitDb;
+    return coding.errorLimitDb();
   }
 
   /** "16-QAM 3/4". */
   public String label() {
-    return format.label() + " " + codeRate();
+    return coding.label();
   }
 }

@@ -75,6 +75,11 @@ final class LegacyTones {
    * @param symbol 0 for SIGNAL, 1 for the first with data
    */
   static int pilot(int pilot, int symbol) {
-    return SIGNS[symbol % Scrambler.PERIOD] == 1 ? -PILOT_SIGNS[pilot] : PILOT_SIGNS[pilot];
+    return sign(symbol) * PILOT_SIGNS[pilot];
+  }
+
+  /** Sign of all pilots of a symbol. */
+  static int sign(int symbol) {
+    return SIGNS[symbol % Scrambler.PERIOD] == 1 ? -1 : 1;
   }
 }

@@ -36,7 +36,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
 
   /** Preamble, SIGNAL and one symbol. */
   private static final Layout LEGACY =
-      new Layout((2 * LegacyTones.LAST + 1.0) / LegacyTones.TRANSFORM, LegacyPacket.SYMBOL, 6);
+      new Layout((2 * MixedTones.LAST + 1.0) / LegacyTones.TRANSFORM, LegacyPacket.SYMBOL, 6);
 
   /** Of the width of the tones, with some offset. */
   private static final double BESIDE = 1.1;

@@ -84,11 +84,16 @@ final class OfdmOutcome {
             ? "One packet"
             : "Packet " + settings.packet() + " of " + packets.size();
     if (!p.whole()) {
-      return found + ": " + p.check() + ".";
+      return found
+          + (p.said() == null || p.said().format() == PacketFormat.LEGACY
+              ? ": "
+              : ", " + p.said().format().label() + ": ")
+          + p.check()
+          + ".";
     }
     double evm = p.evm(OfdmPacket.Which.ALL);
     String good = String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB).", 100 * evm, db(evm));
-    if (p.legacy() == null) {
+    if (p.said() == null) {
       return String.format(
           Locale.ROOT,
           "%s as \"%s\" has it: %d symbols with data of %d tones%s; %s",
@@ -101,12 +106,12 @@ final class OfdmOutcome {
     }
     return String.format(
         Locale.ROOT,
-        "%s, from the signal: %s, %d bytes in %d symbols, %s; %s",
+        "%s, from the signal: %s,%s %d symbols, %s; %s",
         found,
-        p.rate().label(),
-        p.legacy().signal().bytes(),
+        OfdmTables.kindOf(p),
+        Double.isNaN(p.said().bytes()) ? "" : " " + (int) p.said().bytes() + " bytes in",
         p.symbols(),
-        p.check().isEmpty() ? "its check sum fits" : p.check(),
+        p.check().isEmpty() ? p.said().words() : p.check(),
         good);
   }
 
@@ -219,7 +224,7 @@ final class OfdmOutcome {
     out.add(
         maker.reading(
             "evmDb",
-            "Relative constellation error" + (p.rate() == null ? "" : ", " + p.rate().label()),
+            "Relative constellation error" + (p.coding() == null ? "" : ", " + p.coding().label()),
             db(all),
             "dB",
             evmBudget(p),
@@ -237,7 +242,7 @@ final class OfdmOutcome {
               data ? "evmData" : "evmPilots",
               data
                   ? "EVM of the data"
-                  : p.legacy() == null ? "EVM of pilots and known tones" : "EVM of the pilots",
+                  : p.said() == null ? "EVM of pilots and known tones" : "EVM of the pilots",
               value,
               "%",
               new UncertaintyBudget().normal("noise", value * relativeScatter(p, tones)),
@@ -350,8 +355,14 @@ final class OfdmOutcome {
             db(free),
             "dBc",
             new UncertaintyBudget().normal("noise", 20 / Math.log(10) * sigma / free),
-            p.legacy() == null ? Limit.NONE : new Limit(Double.NaN, LEAKAGE_LIMIT_DB),
+            leakageLimit(),
             own));
+  }
+
+  /** Clause 19 refers to clause 17; that of clause 21 knows a level, too, and is not applied. */
+  private Limit leakageLimit() {
+    boolean has = p.said() != null && p.said().format() != PacketFormat.VHT;
+    return has ? new Limit(Double.NaN, LEAKAGE_LIMIT_DB) : Limit.NONE;
   }
 
   private void image(List<Reading> out) {
@@ -392,8 +403,8 @@ final class OfdmOutcome {
 
   /** Of the standard by rate, or of the description; not a number for none. */
   private double limitDb(OfdmPacket x) {
-    if (x.rate() != null) {
-      return x.rate().errorLimitDb();
+    if (x.coding() != null) {
+      return x.coding().errorLimitDb();
     }
     Double percent = settings.described().map(OfdmDescription::evmLimitPercent).orElse(null);
     return percent == null ? Double.NaN : db(percent / 100);

@@ -1,12 +1,14 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.List;
+
 /**
  * One packet as it was received and what was made of it. Values of tones are by symbol with data,
  * then by tone as in its plan.
  *
  * @param startSeconds where its preamble begins, from the first sample that counts
  * @param plan what its symbols carry
- * @param legacy what only packets of IEEE 802.11 clause 17 have; null for others
+ * @param said what a packet of IEEE 802.11 says of itself; null for others
  * @param check what is wrong with it, "" if nothing
  * @param carrier offset of the carrier from the centre of the record, Hz
  * @param clock by how much its samples come too slowly, as a share
@@ -22,7 +24,7 @@ package rovnik.core.modulation.ofdm;
 record OfdmPacket(
     double startSeconds,
     FramePlan plan,
-    Legacy legacy,
+    Said said,
     String check,
     double carrier,
     double clock,
@@ -43,14 +45,34 @@ record OfdmPacket(
     }
   }
 
+  /** A field before the data, and how many samples it has. */
+  record Field(String name, int samples) {
+    /** Of so many samples at the rate of the channel. */
+    static Field of(String name, int samples) {
+      return new Field(name, ChannelSamples.TIMES * samples);
+    }
+  }
+
   /**
-   * What a packet of IEEE 802.11 clause 17 says of itself.
+   * What a packet of IEEE 802.11 says of itself.
    *
-   * @param signal what the field says
-   * @param rate what SIGNAL says; null if nothing behind it can be read
-   * @param payload the bytes; null if they were not decoded
+   * @param parts of its fields, bit by bit
+   * @param fields from its beginning to its data
+   * @param coding null if nothing behind its fields can be read
+   * @param bytes that it carries; not a number if that is not known
+   * @param payload those bytes; null if they were not decoded
+   * @param words on their check if nothing is wrong
+   * @param end first sample behind it, from its first training
    */
-  record Legacy(SignalField signal, LegacyRate rate, LegacyBits.Payload payload) {}
+  record Said(
+      PacketFormat format,
+      List<HeaderBits.Part> parts,
+      List<Field> fields,
+      Coding coding,
+      double bytes,
+      byte[] payload,
+      String words,
+      int end) {}
 
   static OfdmPacket of(
       SymbolReader from,
@@ -58,12 +80,12 @@ record OfdmPacket(
       SymbolReader.Round round,
       String check,
       double[] fieldPower,
-      Legacy legacy) {
+      Said said) {
     double[] mid = from.middle(round);
     return new OfdmPacket(
         from.beginsSeconds(),
         plan,
-        legacy,
+        said,
         check,
         from.carrierHz(),
         from.clock(),
@@ -83,8 +105,8 @@ record OfdmPacket(
   }
 
   /** Null if it has none, or if nothing says it. */
-  LegacyRate rate() {
-    return legacy == null ? null : legacy.rate();
+  Coding coding() {
+    return said == null ? null : said.coding();
   }
 
   boolean whole() {
@@ -225,11 +247,12 @@ record OfdmPacket(
 
   /** Seconds from the beginning of the preamble to the end of the last symbol. */
   double seconds(double channelHz) {
-    return (plan.head() + end()) / (ChannelSamples.TIMES * channelHz);
+    double all = said == null ? plan.head() + plan.length() : LegacyPlan.PREAMBLE.head() + end();
+    return all / (ChannelSamples.TIMES * channelHz);
   }
 
   /** First sample behind it, from its first training. */
   int end() {
-    return Math.max(plan.length(), legacy == null ? 0 : LegacyPlan.end(symbols()));
+    return said == null ? plan.length() : said.end();
   }
 }

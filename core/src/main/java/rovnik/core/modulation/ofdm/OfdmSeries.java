@@ -143,7 +143,7 @@ final class OfdmSeries {
 
   /** What the tones pass, over the mean of the inner ones; with the limits of a standard. */
   private void flatness(List<Series> out) {
-    boolean standard = p.legacy() != null;
+    boolean standard = p.said() != null;
     int inner = standard ? INNER : Integer.MAX_VALUE;
     double[] db = new double[numbers.length];
     double mean = 0;

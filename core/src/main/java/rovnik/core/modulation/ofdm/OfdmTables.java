@@ -2,7 +2,6 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Function;
 import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
@@ -48,8 +47,8 @@ final class OfdmTables {
 
   List<ResultTable> tables() {
     List<ResultTable> out = new ArrayList<>();
-    if (p.legacy() != null) {
-      out.add(signal(p.legacy().signal()));
+    if (p.said() != null) {
+      out.add(signal(p.said()));
     }
     settings
         .described()
@@ -65,43 +64,29 @@ final class OfdmTables {
     return out;
   }
 
-  /** SIGNAL bit by bit, in the order in which it is sent. */
-  private ResultTable signal(SignalField f) {
+  /** What it says bit by bit, in the order in which it is sent. */
+  private static ResultTable signal(OfdmPacket.Said said) {
+    boolean one = said.format() == PacketFormat.LEGACY;
     List<Row> rows = new ArrayList<>();
-    rows.add(field(f, "Rate", 0, 4, p.rate() == null ? "there is no such rate" : rateWords()));
-    rows.add(field(f, "Reserved", 4, 1, f.reservedIsZero() ? "0, as it must be" : "1, must be 0"));
-    rows.add(field(f, "Length", 5, 12, f.bytes() + " bytes"));
-    rows.add(field(f, "Parity", 17, 1, f.parityFits() ? "fits" : "does not fit"));
-    rows.add(field(f, "Tail", 18, 6, f.tailIsZero() ? "0, as it must be" : "must be 0"));
-    return new ResultTable(
-        "signal",
-        "SIGNAL",
-        List.of(
-            new Column("Field", ""),
-            new Column("Bits", ""),
-            new Column("As sent", ""),
-            new Column("Says", "")),
-        rows);
-  }
-
-  private String rateWords() {
-    double megabits = p.rate().megabits() * settings.rateHz() / 20e6;
-    return String.format(Locale.ROOT, "%s, %s Mbit/s", p.rate().label(), trimmed(megabits));
-  }
-
-  private static String trimmed(double v) {
-    return v == Math.rint(v) ? Integer.toString((int) v) : Double.toString(v);
-  }
-
-  private static Row field(SignalField f, String name, int from, int bits, String says) {
-    StringBuilder sent = new StringBuilder();
-    for (int i = from; i < from + bits; i++) {
-      sent.append(f.bits()[i]);
+    for (HeaderBits.Part part : said.parts()) {
+      List<Cell> cells = new ArrayList<>();
+      if (!one) {
+        cells.add(Cell.of(part.of()));
+      }
+      cells.add(Cell.of(part.field()));
+      cells.add(Cell.of(part.places()));
+      cells.add(Cell.of(part.sent()));
+      cells.add(Cell.of(part.says()));
+      rows.add(new Row(cells, Verdict.NONE));
     }
-    String places = bits == 1 ? "" + from : from + " to " + (from + bits - 1);
-    return new Row(
-        List.of(Cell.of(name), Cell.of(places), Cell.of(sent.toString()), Cell.of(says)),
-        Verdict.NONE);
+    List<Column> columns = new ArrayList<>();
+    if (!one) {
+      columns.add(new Column("In", ""));
+    }
+    for (String name : List.of("Field", "Bits", "As sent", "Says")) {
+      columns.add(new Column(name, ""));
+    }
+    return new ResultTable("signal", one ? "SIGNAL" : "What the packet says", columns, rows);
   }
 
   /** Power of the parts of the packet, over that of the data. */
@@ -110,11 +95,11 @@ final class OfdmTables {
     double unit = carrier.referredDb();
     double data = OfdmOutcome.dataPower(p);
     List<String> names = new ArrayList<>();
-    settings
-        .described()
-        .ifPresentOrElse(
-            d -> names.addAll(frame.fields()),
-            () -> names.addAll(List.of("Short training", "Long training", "SIGNAL")));
+    if (p.said() == null) {
+      names.addAll(frame.fields());
+    } else {
+      p.said().fields().forEach(f -> names.add(f.name()));
+    }
     names.add("Data");
     for (int i = 0; i < names.size(); i++) {
       double power = p.fieldPower()[i];
@@ -206,10 +191,11 @@ final class OfdmTables {
     return (count + " from " + first + " to " + last).replace('-', '\u2212');
   }
 
-  private String kindOf(OfdmPacket x) {
-    return x.legacy() == null
-        ? settings.description().name()
-        : x.rate() == null ? "unknown" : x.rate().label();
+  /** "64-QAM 3/4", or "HT MCS 5, 64-QAM 2/3", of a packet that says what it is. */
+  static String kindOf(OfdmPacket x) {
+    PacketFormat format = x.said().format();
+    String coding = x.coding() == null ? "unknown" : x.coding().words();
+    return format == PacketFormat.LEGACY ? coding : format.label() + " " + coding;
   }
 
   private ResultTable list() {
@@ -222,8 +208,8 @@ final class OfdmTables {
               List.of(
                   Cell.of(startSeconds + x.startSeconds()),
                   Cell.of(x.seconds(settings.rateHz())),
-                  Cell.of(kindOf(x)),
-                  Cell.of(x.rate() == null ? Double.NaN : x.legacy().signal().bytes()),
+                  Cell.of(x.said() == null ? settings.description().name() : kindOf(x)),
+                  Cell.of(x.said() == null ? Double.NaN : x.said().bytes()),
                   Cell.of(10 * Math.log10(OfdmOutcome.dataPower(x)) + unit),
                   Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
                   Cell.of(x.check().isEmpty() ? "fits" : x.check())),

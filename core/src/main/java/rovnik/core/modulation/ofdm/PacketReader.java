@@ -1,37 +1,94 @@
 package rovnik.core.modulation.ofdm;
 
-import rovnik.core.modulation.Constellation;
+import java.util.ArrayList;
+import java.util.List;
 
-/** Reads packets of IEEE 802.11 clause 17: what SIGNAL says, then the symbols behind it. */
+/**
+ * Reads packets of IEEE 802.11 clause 17: what SIGNAL says, then the symbols behind it; and newer
+ * ones that begin like those.
+ */
 final class PacketReader {
+  /** Width in which packets of later clauses begin so. */
+  private static final double USUAL_HZ = 20e6;
+
+  private static final List<OfdmPacket.Field> FIELDS =
+      List.of(
+          OfdmPacket.Field.of("Short training", LegacyPacket.TRAINING),
+          OfdmPacket.Field.of("Long training", LegacyPacket.TRAINING),
+          OfdmPacket.Field.of("SIGNAL", LegacyPacket.SYMBOL));
+
   private final ChannelSamples samples;
+  private final OfdmSettings settings;
   private final SymbolReader symbols;
+  private final HeaderReader headers;
 
   PacketReader(ChannelSamples samples, OfdmSettings settings) {
     this.samples = samples;
+    this.settings = settings;
     this.symbols = new SymbolReader(samples, settings, LegacyPlan.PREAMBLE);
+    this.headers = new HeaderReader(symbols, samples, settings);
   }
 
   /** Reads a packet; what there is of it if it cannot be decoded. */
   OfdmPacket read(PacketFinder.Found found) {
-    int toData = LegacyPlan.SIGNAL + LegacyPlan.PREAMBLE.transform();
+    int toData = LegacyPlan.end(0);
     symbols.begin(LegacyPlan.PREAMBLE, found, toData);
-    SignalField field = LegacyBits.signal(signal());
+    float[] sure =
+        HeaderReader.Sure.of(symbols, LegacyPlan.PREAMBLE, LegacyPlan.SIGNAL, 0, LegacyTones.data())
+            .straight();
+    SignalField field = LegacyBits.signal(sure);
     int there = (int) Math.floor((samples.count() - symbols.first() - toData) / LegacyPlan.SYMBOL);
     String check = there < 0 ? "cut off before SIGNAL ends" : field.wrong();
     LegacyRate rate = check.isEmpty() ? field.rate().orElse(null) : null;
-    int bytes = field.bytes();
-    int count = rate == null ? 0 : rate.symbolsOf(bytes);
-    if (rate != null && count > there) {
-      check = "cut off: " + there + " of " + count + " symbols are there";
-      count = there;
+    if (rate == LegacyRate.R6 && settings.channelHz() == USUAL_HZ) {
+      PacketHeader header = headers.behind(found, field, there);
+      if (header != null) {
+        return later(found, field, header);
+      }
     }
+    return rate == null ? unread(field, check) : legacy(field, rate, there);
+  }
+
+  private OfdmPacket unread(SignalField field, String check) {
+    FramePlan plan = LegacyPlan.PREAMBLE;
+    return OfdmPacket.of(
+        symbols,
+        plan,
+        new SymbolReader.Round(0, plan.tones().length),
+        check,
+        fieldPower(symbols, plan, FIELDS),
+        new OfdmPacket.Said(
+            PacketFormat.LEGACY,
+            field.parts(field.rateWords()),
+            FIELDS,
+            null,
+            Double.NaN,
+            null,
+            "",
+            LegacyPlan.end(0)));
+  }
+
+  private OfdmPacket legacy(SignalField field, LegacyRate rate, int there) {
+    int bytes = field.bytes();
+    int count = rate.symbolsOf(bytes);
+    boolean cut = count > there;
+    String check = cut ? "cut off: " + there + " of " + count + " symbols are there" : "";
+    count = cut ? there : count;
     FramePlan plan = count == 0 ? LegacyPlan.PREAMBLE : LegacyPlan.of(rate, count);
     SymbolReader.Round round =
         count == 0 ? new SymbolReader.Round(0, plan.tones().length) : symbols.data(plan);
-    LegacyBits.Payload payload =
-        rate == null || !check.isEmpty() ? null : decoded(rate, round, bytes);
-    if (payload != null && check.isEmpty()) {
+    LegacyBits.Payload payload = null;
+    if (!cut) {
+      payload =
+          BitReader.payload(
+              symbols,
+              plan,
+              round,
+              rate.coding(),
+              Interleaver.LEGACY,
+              LegacyTones.data(),
+              LegacyBits.SERVICE_BITS + 8 * bytes + ConvolutionalCode.TAIL_BITS,
+              bytes);
       check = payload.wrong();
     }
     return OfdmPacket.of(
@@ -39,92 +96,52 @@ final class PacketReader {
         plan,
         round,
         check,
-        fieldPower(count),
-        new OfdmPacket.Legacy(field, rate, payload));
+        fieldPower(symbols, plan, FIELDS),
+        new OfdmPacket.Said(
+            PacketFormat.LEGACY,
+            field.parts(rate.label() + ", " + megabits(rate) + " Mbit/s"),
+            FIELDS,
+            rate.coding(),
+            bytes,
+            payload == null ? null : payload.bytes(),
+            check.isEmpty() ? "its check sum fits" : "",
+            LegacyPlan.end(count)));
   }
 
-  /** How sure each bit of SIGNAL is. */
-  private float[] signal() {
-    symbols.transform(LegacyPlan.SIGNAL);
+  /** A packet that says behind SIGNAL what it is. */
+  private OfdmPacket later(PacketFinder.Found found, SignalField signal, PacketHeader header) {
+    int symbols4 = (signal.bytes() + 3 + 2) / 3;
+    int end = LegacyPlan.end(symbols4);
+    if (header.wrong().isEmpty() && header.unread().isEmpty()) {
+      return new MixedReader(samples, settings, FIELDS).read(found, signal, header, symbols4);
+    }
     FramePlan plan = LegacyPlan.PREAMBLE;
-    ToneChannel channel = symbols.channel();
-    double x = 0;
-    double y = 0;
-    for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
-      int k = plan.indexOf(LegacyTones.PILOTS[p]);
-      int sign = LegacyTones.pilot(p, 0);
-      x += sign * (symbols.re(k) * channel.re(k) + symbols.im(k) * channel.im(k));
-      y += sign * (symbols.im(k) * channel.re(k) - symbols.re(k) * channel.im(k));
-    }
-    double length = Math.max(1e-300, Math.hypot(x, y)) * symbols.channel().meanPower();
-    float[] sure = new float[LegacyTones.DATA];
-    int[] data = LegacyTones.data();
-    for (int i = 0; i < data.length; i++) {
-      int k = plan.indexOf(data[i]);
-      double p = symbols.re(k) * channel.re(k) + symbols.im(k) * channel.im(k);
-      double q = symbols.im(k) * channel.re(k) - symbols.re(k) * channel.im(k);
-      sure[i] = (float) ((p * x + q * y) / length);
-    }
-    return sure;
+    List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
+    parts.addAll(header.parts());
+    return OfdmPacket.of(
+        symbols,
+        plan,
+        new SymbolReader.Round(0, plan.tones().length),
+        header.wrong().isEmpty() ? header.unread() : header.wrong(),
+        fieldPower(symbols, plan, FIELDS),
+        new OfdmPacket.Said(header.format(), parts, FIELDS, null, Double.NaN, null, "", end));
   }
 
-  private LegacyBits.Payload decoded(LegacyRate rate, SymbolReader.Round round, int bytes) {
-    int each = rate.bitsPerTone();
-    float[] sure = new float[round.phase.length * rate.codedBits()];
-    Constellation points = rate.constellation();
-    double mean = symbols.channel().meanPower();
-    for (int s = 0; s < round.phase.length; s++) {
-      int at = s * rate.codedBits();
-      for (int tone : LegacyTones.data()) {
-        int k = LegacyPlan.PREAMBLE.indexOf(tone);
-        float weight = (float) (symbols.channel().passes(k) / mean);
-        sure(points, round.values.re()[s][k], round.values.im()[s][k], weight, sure, at);
-        at += each;
-      }
+  /** Of each field, then of the data; not a number if there are none. */
+  static double[] fieldPower(SymbolReader from, FramePlan plan, List<OfdmPacket.Field> fields) {
+    double[] out = new double[fields.size() + 1];
+    int at = -plan.head();
+    for (int f = 0; f < fields.size(); f++) {
+      int to = at + fields.get(f).samples();
+      out[f] = from.power(at, to);
+      at = to;
     }
-    return LegacyBits.payload(rate, sure, bytes);
+    out[fields.size()] = plan.data().isEmpty() ? Double.NaN : from.power(at, plan.length());
+    return out;
   }
 
-  /**
-   * How much nearer the nearest point with a one is than that with a zero, for each bit. The first
-   * half of the bits is I, the other Q.
-   */
-  private static void sure(
-      Constellation points, double x, double y, float weight, float[] out, int at) {
-    int bits = points.bitsPerSymbol();
-    int ofQ = bits / 2;
-    int ofI = bits - ofQ;
-    for (int b = 0; b < bits; b++) {
-      boolean i = b < ofI;
-      int shift = bits - 1 - b;
-      double zero = Double.POSITIVE_INFINITY;
-      double one = Double.POSITIVE_INFINITY;
-      for (int level = 0; level < 1 << (i ? ofI : ofQ); level++) {
-        int value = i ? level << ofQ : level;
-        double d = square(i ? x - points.re(value) : y - points.im(value));
-        if ((value >> shift & 1) == 1) {
-          one = Math.min(one, d);
-        } else {
-          zero = Math.min(zero, d);
-        }
-      }
-      out[at + b] = (float) (weight * (zero - one));
-    }
-  }
-
-  private static double square(double x) {
-    return x * x;
-  }
-
-  private double[] fieldPower(int count) {
-    int training = LegacyPacket.TRAINING * ChannelSamples.TIMES;
-    int begin = -LegacyPlan.PREAMBLE.head();
-    int data = LegacyPlan.SIGNAL + LegacyPlan.PREAMBLE.transform();
-    return new double[] {
-      symbols.power(begin, begin + training),
-      symbols.power(begin + training, begin + 2 * training),
-      symbols.power(begin + 2 * training, data),
-      count == 0 ? Double.NaN : symbols.power(data, data + count * LegacyPlan.SYMBOL)
-    };
+  private String megabits(LegacyRate rate) {
+    double v = rate.megabits() * settings.channelHz() / USUAL_HZ;
+    return v == Math.rint(v) ? Integer.toString((int) v) : Double.toString(v);
   }
 }

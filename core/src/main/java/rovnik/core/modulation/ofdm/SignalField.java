@@ -1,5 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -13,6 +14,9 @@ record SignalField(byte[] bits) {
   private static final int LENGTH = 5;
   private static final int LENGTH_BITS = 12;
   private static final int PARITY = 17;
+
+  /** What the rate of a newer packet is for: those that do not know it wait for its end. */
+  static final String SPOOFED = "BPSK 1/2, for those that know no newer packets";
 
   /** What comes behind the parity. */
   static final int TAIL = 18;
@@ -41,6 +45,11 @@ record SignalField(byte[] bits) {
     return wrong().isEmpty() ? LegacyRate.of(rateField()) : Optional.empty();
   }
 
+  /** "64-QAM 3/4" of the rate that its bits name, whatever else is wrong; "" for none. */
+  String rateWords() {
+    return LegacyRate.of(rateField()).map(LegacyRate::label).orElse("");
+  }
+
   int bytes() {
     int out = 0;
     for (int i = 0; i < LENGTH_BITS; i++) {
@@ -61,12 +70,20 @@ record SignalField(byte[] bits) {
     return parity == 0;
   }
 
-  boolean tailIsZero() {
-    int sum = 0;
-    for (int i = TAIL; i < bits.length; i++) {
-      sum += bits[i];
-    }
-    return sum == 0;
+  /**
+   * Bit by bit.
+   *
+   * @param rateWords what the rate says, if there is such
+   */
+  List<HeaderBits.Part> parts(String rateWords) {
+    HeaderBits b = new HeaderBits("SIGNAL", bits);
+    boolean known = LegacyRate.of(rateField()).isPresent();
+    return List.of(
+        b.part("Rate", 0, RATE_BITS, known ? rateWords : "there is no such rate"),
+        b.either("Reserved", RESERVED, "1, must be 0", "0, as it must be"),
+        b.part("Length", LENGTH, LENGTH_BITS, bytes() + " bytes"),
+        b.part("Parity", PARITY, 1, parityFits() ? "fits" : "does not fit"),
+        b.tail(TAIL));
   }
 
   /** Why nothing can be read behind it, "" if something can. */

@@ -1,24 +1,25 @@
 package rovnik.core.modulation.wave;
 
-import java.util.zip.CRC32;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.Prbs;
+import rovnik.core.modulation.ofdm.FrameCheck;
 import rovnik.core.modulation.ofdm.LegacyPacket;
 import rovnik.core.modulation.ofdm.LegacyRate;
+import rovnik.core.modulation.ofdm.SentPacket;
 import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /**
- * An OFDM packet of IEEE 802.11-2020 clause 17, again and again: PN9 and a frame check sequence.
+ * An OFDM packet of IEEE 802.11-2020 clause 17, 19 or 21, again and again: PN9 and a frame check
+ * sequence.
  *
- * @param rate of the data
+ * @param packet what is sent, with so many bytes
  * @param bytes with the frame check sequence
  * @param intervalSeconds from the beginning of one to that of the next
  * @param channelHz 5, 10 or 20 MHz
  */
-public record PacketPart(LegacyRate rate, int bytes, double intervalSeconds, double channelHz)
+public record PacketPart(SentPacket packet, int bytes, double intervalSeconds, double channelHz)
     implements WavePart {
-  private static final int CHECK_BYTES = 4;
   private static final int MOST_BYTES = 4095;
 
   /** What the standard's example begins with. */
@@ -28,16 +29,19 @@ public record PacketPart(LegacyRate rate, int bytes, double intervalSeconds, dou
   private static final double SCALE = 64 / Math.sqrt(52);
 
   public PacketPart {
-    if (bytes <= CHECK_BYTES || bytes > MOST_BYTES) {
+    if (bytes <= FrameCheck.BYTES || bytes > MOST_BYTES) {
       throw new Refusal("bytes", "A packet has 5 to 4,095 bytes, 4 of them the check sequence.");
     }
     if (channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
       throw new Refusal("bandHz", "The channel of a packet is 5, 10 or 20 MHz wide.");
     }
+    if (packet.onlyUsualWidth() && channelHz != 20e6) {
+      throw new Refusal("bandHz", "HT and VHT packets are made in a channel of 20 MHz.");
+    }
     if (!(intervalSeconds <= 1)) {
       throw new Refusal("intervalSeconds", "Packets follow one another within 1 s.");
     }
-    double lasts = LegacyPacket.seconds(rate, bytes, channelHz);
+    double lasts = packet.seconds(channelHz);
     if (!(intervalSeconds > lasts)) {
       throw new Refusal(
           "intervalSeconds",
@@ -45,12 +49,17 @@ public record PacketPart(LegacyRate rate, int bytes, double intervalSeconds, dou
     }
   }
 
+  /** A packet of clause 17. */
+  public PacketPart(LegacyRate rate, int bytes, double intervalSeconds, double channelHz) {
+    this(LegacyPacket.of(rate, bytes), bytes, intervalSeconds, channelHz);
+  }
+
   @Override
   public String words() {
     return "OFDM packets of "
         + bytes
         + " bytes, "
-        + rate.label()
+        + packet.label()
         + ", every "
         + Seconds.words(intervalSeconds);
   }
@@ -75,32 +84,28 @@ public record PacketPart(LegacyRate rate, int bytes, double intervalSeconds, dou
               + Frequency.ofHertz(2 * channelHz).toString().replace("Hz", "S/s")
               + ".");
     }
-    float[] packet = LegacyPacket.samples(rate, framed(), SCRAMBLER, times);
+    float[] one = packet.samples(framed(), SCRAMBLER, times);
     double[] out = new double[2 * samples];
     for (double t = 0; ; t += intervalSeconds) {
       long first = Math.round(t * sampleRateHz);
       if (first >= samples) {
         return out;
       }
-      for (int n = 0; n < packet.length / 2 && first + n < samples; n++) {
-        out[2 * (int) (first + n)] += SCALE * packet[2 * n];
-        out[2 * (int) (first + n) + 1] += SCALE * packet[2 * n + 1];
+      for (int n = 0; n < one.length / 2 && first + n < samples; n++) {
+        out[2 * (int) (first + n)] += SCALE * one[2 * n];
+        out[2 * (int) (first + n) + 1] += SCALE * one[2 * n + 1];
       }
     }
   }
 
   private byte[] framed() {
     byte[] out = new byte[bytes];
-    int count = 8 * (bytes - CHECK_BYTES);
+    int count = 8 * (bytes - FrameCheck.BYTES);
     long[] bits = Prbs.PN9.bits(count);
     for (int i = 0; i < count; i++) {
       out[i / 8] |= (byte) (Prbs.get(bits, i) ? 1 << i % 8 : 0);
     }
-    CRC32 sum = new CRC32();
-    sum.update(out, 0, bytes - CHECK_BYTES);
-    for (int i = 0; i < CHECK_BYTES; i++) {
-      out[bytes - CHECK_BYTES + i] = (byte) (sum.getValue() >> 8 * i);
-    }
+    FrameCheck.seal(out);
     return out;
   }
 }

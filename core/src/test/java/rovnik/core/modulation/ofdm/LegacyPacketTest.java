@@ -115,7 +115,7 @@ public class LegacyPacketTest {
     LegacyBits.Payload back = LegacyBits.payload(rate, sure, bytes.length);
     assertEquals(back.bytes(), bytes);
     assertEquals(back.scramblerState(), 93);
-    assertEquals(back.serviceZero(), true);
+    assertEquals(back.service(), new byte[LegacyBits.SERVICE_BITS]);
     assertEquals(rate.codedBits() * rate.symbolsOf(bytes.length), coded.length);
   }
 

@@ -125,8 +125,8 @@ public class OfdmMeasurementTest {
       OfdmPacket p = reader.read(found);
       found = finder.next(found.training() + p.end());
       assertEquals(p.check(), "");
-      assertEquals(p.rate().megabits(), Integer.parseInt(words[0]));
-      assertEquals(HexFormat.of().formatHex(p.legacy().payload().bytes()), words[2]);
+      assertEquals(p.coding(), LegacyRate.ofMegabits(Integer.parseInt(words[0])).coding());
+      assertEquals(HexFormat.of().formatHex(p.said().payload()), words[2]);
       assertEquals(p.startSeconds(), Double.parseDouble(words[1]), 0.1e-6);
 
       Outcome o = measured(settings(i + 1, OfdmSettings.Estimate.TRAINING), iq, 25e6);

@@ -1,0 +1,114 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+
+/** Reads what a packet says behind SIGNAL, and with it of which kind it is. */
+final class HeaderReader {
+  private final SymbolReader symbols;
+  private final SymbolReader repeated;
+
+  /**
+   * @param symbols that read the preamble
+   */
+  HeaderReader(SymbolReader symbols, ChannelSamples samples, OfdmSettings settings) {
+    this.symbols = symbols;
+    this.repeated = new SymbolReader(samples, settings, MixedPlan.REPEATED);
+  }
+
+  /**
+   * How sure each bit of a symbol is, one bit a tone.
+   *
+   * @param straight if its points are on the real axis
+   * @param turned if they are a quarter of a turn farther
+   */
+  record Sure(float[] straight, float[] turned) {
+    /** Of a symbol of what a reader has begun; its pilots say how it is turned. */
+    static Sure of(SymbolReader from, FramePlan plan, int at, int number, int[] data) {
+      from.transform(at);
+      ToneChannel channel = from.channel();
+      double x = 0;
+      double y = 0;
+      for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
+        int k = plan.indexOf(LegacyTones.PILOTS[p]);
+        int sign = LegacyTones.pilot(p, number);
+        x += sign * (from.re(k) * channel.re(k) + from.im(k) * channel.im(k));
+        y += sign * (from.im(k) * channel.re(k) - from.re(k) * channel.im(k));
+      }
+      double length = Math.max(1e-300, Math.hypot(x, y)) * channel.meanPower();
+      Sure out = new Sure(new float[data.length], new float[data.length]);
+      for (int i = 0; i < data.length; i++) {
+        int k = plan.indexOf(data[i]);
+        double p = from.re(k) * channel.re(k) + from.im(k) * channel.im(k);
+        double q = from.im(k) * channel.re(k) - from.re(k) * channel.im(k);
+        out.straight[i] = (float) ((p * x + q * y) / length);
+        out.turned[i] = (float) ((q * x - p * y) / length);
+      }
+      return out;
+    }
+
+    /** True if its points are rather a quarter of a turn farther. */
+    boolean isTurned() {
+      double more = 0;
+      for (int i = 0; i < straight.length; i++) {
+        more += turned[i] * turned[i] - straight[i] * straight[i];
+      }
+      return more > 0;
+    }
+  }
+
+  /**
+   * What comes behind a SIGNAL that says 6 Mbit/s; null if that is what it seems to be.
+   *
+   * @param there symbols of usual length behind it
+   */
+  PacketHeader behind(PacketFinder.Found found, SignalField signal, int there) {
+    int count = Math.min(MixedPlan.MOST_HEADERS, there);
+    if (count < 2) {
+      return null;
+    }
+    symbols.begin(LegacyPlan.PREAMBLE, found, LegacyPlan.end(count));
+    Sure first = sure(1);
+    Sure second = sure(2);
+    if (Arrays.equals(LegacyBits.signal(first.straight).bits(), signal.bits())) {
+      return repeated(found, signal.bytes(), count);
+    }
+    if (first.isTurned() && second.isTurned()) {
+      return new HtSignal(bits(Interleaver.LEGACY, first.turned, second.turned));
+    }
+    if (!first.isTurned() && second.isTurned()) {
+      return VhtSignal.ofA(bits(Interleaver.LEGACY, first.straight, second.turned));
+    }
+    return null;
+  }
+
+  private Sure sure(int number) {
+    int at = LegacyPlan.SIGNAL + number * LegacyPlan.SYMBOL;
+    return Sure.of(symbols, LegacyPlan.PREAMBLE, at, number, LegacyTones.data());
+  }
+
+  /** Behind a SIGNAL that came twice, its outermost tones with it. */
+  private PacketHeader repeated(PacketFinder.Found found, int length, int count) {
+    if (count < 3) {
+      return LaterSignal.of(length, new byte[LaterSignal.BITS]);
+    }
+    repeated.begin(MixedPlan.REPEATED, found, LegacyPlan.end(count));
+    Sure first = wide(2);
+    Sure second = wide(3);
+    if (length % 3 == 2 && second.isTurned() && count == MixedPlan.MOST_HEADERS) {
+      return LaterSignal.ofLongRange(bits(Interleaver.LATER, first.straight, wide(4).straight));
+    }
+    return LaterSignal.of(length, bits(Interleaver.LATER, first.straight, second.straight));
+  }
+
+  private Sure wide(int number) {
+    int at = LegacyPlan.SIGNAL + number * LegacyPlan.SYMBOL;
+    return Sure.of(repeated, MixedPlan.REPEATED, at, number, MixedTones.data());
+  }
+
+  private static byte[] bits(Interleaver tones, float[] first, float[] second) {
+    float[] a = tones.inOrder(first, 1);
+    float[] coded = Arrays.copyOf(a, a.length + second.length);
+    System.arraycopy(tones.inOrder(second, 1), 0, coded, a.length, second.length);
+    return LegacyBits.header(coded, coded.length / 2);
+  }
+}

@@ -1,0 +1,134 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.List;
+
+/**
+ * HT-SIG (IEEE 802.11-2020, 19.3.9.4.3): two symbols.
+ *
+ * @param bits of both
+ */
+record HtSignal(HeaderBits bits) implements PacketHeader {
+  private static final int CHECK = 34;
+  private static final int TAIL = 42;
+  static final int BITS = 48;
+  static final int MOST_BYTES = 65_535;
+
+  HtSignal(byte[] bits) {
+    this(new HeaderBits("HT-SIG", bits));
+  }
+
+  /** Of one stream without anything that is optional. */
+  static HtSignal of(int mcs, int bytes, boolean shortGuard) {
+    byte[] b =
+        HeaderBits.bitsOf(
+            mcs,
+            7,
+            0,
+            1,
+            bytes,
+            16,
+            1,
+            1,
+            1,
+            1,
+            1,
+            1,
+            0,
+            1,
+            0,
+            2,
+            0,
+            1,
+            shortGuard ? 1 : 0,
+            1,
+            0,
+            2,
+            0,
+            14);
+    HeaderBits.seal(b, CHECK);
+    return new HtSignal(b);
+  }
+
+  @Override
+  public PacketFormat format() {
+    return PacketFormat.HT;
+  }
+
+  private int mcs() {
+    return bits.number(0, 7);
+  }
+
+  int bytes() {
+    return bits.number(8, 16);
+  }
+
+  boolean aggregated() {
+    return bits.isOne(27);
+  }
+
+  @Override
+  public boolean lowDensity() {
+    return bits.isOne(30);
+  }
+
+  @Override
+  public int guard() {
+    return bits.isOne(31) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
+  }
+
+  @Override
+  public int symbols(int room) {
+    int tail = lowDensity() ? 0 : ConvolutionalCode.TAIL_BITS;
+    int each = coding().dataBits(MixedTones.DATA);
+    return Math.min(room, (LegacyBits.SERVICE_BITS + 8 * bytes() + tail + each - 1) / each);
+  }
+
+  @Override
+  public Coding coding() {
+    return MixedTones.coding(false, mcs());
+  }
+
+  @Override
+  public String wrong() {
+    return bits.fits(CHECK, 8) ? "" : "the check of HT-SIG does not fit";
+  }
+
+  @Override
+  public String unread() {
+    if (bits.isOne(7)) {
+      return "its data are 40 MHz wide";
+    }
+    if (mcs() >= MixedTones.codings(false)) {
+      return "MCS " + mcs() + " is not of one stream";
+    }
+    if (bits.number(28, 2) != 0) {
+      return "its data are coded in space and time";
+    }
+    if (bits.number(32, 2) != 0) {
+      return "it sounds more streams than it sends";
+    }
+    return bytes() == 0 ? "it has no data" : "";
+  }
+
+  @Override
+  public List<HeaderBits.Part> parts() {
+    String mcs =
+        mcs() < MixedTones.codings(false)
+            ? coding().words()
+            : "MCS " + mcs() + ", not of one stream";
+    return List.of(
+        bits.part("MCS", 0, 7, mcs),
+        bits.either("Width", 7, "40 MHz", "20 MHz"),
+        bits.part("Length", 8, 16, bytes() + " bytes"),
+        bits.either("Smoothing", 24, "allowed", "not advised"),
+        bits.either("Not sounding", 25, "no sounding", "sounding"),
+        bits.either("Reserved", 26, "1, as it must be", "0, must be 1"),
+        bits.either("Aggregation", 27, "several MPDUs", "one MPDU"),
+        bits.numbered("STBC", 28, 2),
+        bits.either("Code", 30, "LDPC", "convolutional"),
+        bits.either("Guard", 31, "short, 400 ns", "800 ns"),
+        bits.numbered("More streams sounded", 32, 2),
+        bits.checked(CHECK, 8),
+        bits.tail(TAIL));
+  }
+}

@@ -1,0 +1,44 @@
+package rovnik.core.modulation.ofdm;
+
+/**
+ * Spreads the coded bits of a symbol over its tones: IEEE 802.11-2020, equations 17-18 and 17-19,
+ * and those of 19.3.11.8.2 for 20 MHz, which are the same with other columns.
+ *
+ * @param columns into which a symbol's bits are written
+ * @param tones with data
+ */
+record Interleaver(int columns, int tones) {
+  static final Interleaver LEGACY = new Interleaver(16, LegacyTones.DATA);
+
+  /** Of the wider symbols in 20 MHz that came later. */
+  static final Interleaver LATER = new Interleaver(13, MixedTones.DATA);
+
+  /** Where in a symbol a coded bit goes. */
+  private int place(int k, int coded, int bitsPerTone) {
+    int s = Math.max(1, bitsPerTone / 2);
+    int i = coded / columns * (k % columns) + k / columns;
+    return s * (i / s) + (i + coded - columns * i / coded) % s;
+  }
+
+  /** Symbol after symbol, in the order of the tones. */
+  byte[] spread(byte[] bits, int bitsPerTone) {
+    int coded = tones * bitsPerTone;
+    byte[] out = new byte[bits.length];
+    for (int n = 0; n < bits.length; n++) {
+      int first = n / coded * coded;
+      out[first + place(n - first, coded, bitsPerTone)] = bits[n];
+    }
+    return out;
+  }
+
+  /** Back to the order of the coder. */
+  float[] inOrder(float[] sure, int bitsPerTone) {
+    int coded = tones * bitsPerTone;
+    float[] out = new float[sure.length];
+    for (int n = 0; n < sure.length; n++) {
+      int first = n / coded * coded;
+      out[n] = sure[first + place(n - first, coded, bitsPerTone)];
+    }
+    return out;
+  }
+}

@@ -1,0 +1,110 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Format;
+
+/**
+ * Tones and codings of packets in 20 MHz that begin as those of clause 17 do and go on with two
+ * more tones on each side: IEEE 802.11-2020 clauses 19 (HT) and 21 (VHT), one stream.
+ */
+final class MixedTones {
+  /** Farthest tone. */
+  static final int LAST = 28;
+
+  /** Tones with data. */
+  static final int DATA = 52;
+
+  /** Outermost values of the training, from -28 on, then from 27 on (equation 19-23). */
+  private static final int[] OUTER = {1, 1, -1, -1};
+
+  /** The same in SIGNAL and its repetition where that is repeated (clause 27). From memory. */
+  private static final int[] OUTER_OF_SIGNAL = {-1, -1, -1, 1};
+
+  /** Of the pilots, moved on by one from pilot to pilot and from symbol to symbol (table 19-18). */
+  private static final int[] PILOT_SIGNS = {1, 1, 1, -1};
+
+  private static final int[] ALL = tones(true);
+  private static final int[] DATA_TONES = tones(false);
+
+  /** Errors that are allowed: tables 19-22 and 21-24; that of 64-QAM 5/6 from memory. */
+  private static final Coding[] CODINGS = {
+    coding(0, Format.BPSK, 1, 1, 2, -5),
+    coding(1, Format.QPSK, 2, 1, 2, -10),
+    coding(2, Format.QPSK, 2, 3, 4, -13),
+    coding(3, Format.QAM16, 4, 1, 2, -16),
+    coding(4, Format.QAM16, 4, 3, 4, -19),
+    coding(5, Format.QAM64, 6, 2, 3, -22),
+    coding(6, Format.QAM64, 6, 3, 4, -25),
+    coding(7, Format.QAM64, 6, 5, 6, -27),
+    coding(8, Format.QAM256, 8, 3, 4, -30)
+  };
+
+  private MixedTones() {}
+
+  private static Coding coding(int mcs, Format format, int bits, int kept, int sent, double db) {
+    return new Coding("MCS " + mcs, format, bits, kept, sent, db);
+  }
+
+  private static int[] tones(boolean pilots) {
+    int[] out = new int[2 * LAST];
+    int count = 0;
+    for (int k = -LAST; k <= LAST; k++) {
+      if (k != 0 && (pilots || !LegacyTones.isPilot(k))) {
+        out[count++] = k;
+      }
+    }
+    return Arrays.copyOf(out, count);
+  }
+
+  /** From the lowest to the highest, with the pilots; not to be changed. */
+  static int[] all() {
+    return ALL;
+  }
+
+  /** The same without the pilots. */
+  static int[] data() {
+    return DATA_TONES;
+  }
+
+  /** A tone of the training before the data: 1, -1 or 0. */
+  static int training(int tone) {
+    return Math.abs(tone) <= LegacyTones.LAST ? LegacyTones.longTraining(tone) : outer(tone, OUTER);
+  }
+
+  /** An outermost tone of a SIGNAL that is repeated: 1, -1 or 0. */
+  static int ofSignal(int tone) {
+    return Math.abs(tone) <= LegacyTones.LAST ? 0 : outer(tone, OUTER_OF_SIGNAL);
+  }
+
+  private static int outer(int tone, int[] values) {
+    return values[tone < 0 ? tone + LAST : tone - LAST + 3];
+  }
+
+  /**
+   * What a pilot is in a symbol with data.
+   *
+   * @param pilot which of {@link LegacyTones#PILOTS}
+   * @param symbol the first is 0
+   * @param before symbols of the packet whose pilots change sign before it
+   */
+  static int pilot(int pilot, int symbol, int before) {
+    return PILOT_SIGNS[(symbol + pilot) % PILOT_SIGNS.length] * LegacyTones.sign(symbol + before);
+  }
+
+  /** Codings there are for one stream. */
+  static int codings(boolean vht) {
+    return vht ? CODINGS.length : CODINGS.length - 1;
+  }
+
+  static Coding coding(boolean vht, int mcs) {
+    if (mcs < 0 || mcs >= codings(vht)) {
+      throw new Refusal(
+          "mcs",
+          vht
+              ? "One VHT stream in 20 MHz has MCS 0 to 8."
+              : "One HT stream has MCS 0 to 7; others are several streams.");
+    }
+    return CODINGS[mcs];
+  }
+}

@@ -1,0 +1,358 @@
+package rovnik.core.modulation.ofdm;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertNull;
+import static org.testng.Assert.assertTrue;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Random;
+import java.util.function.Consumer;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+import rovnik.core.modulation.wave.PacketPart;
+import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
+
+/** Packets that say behind SIGNAL what they are: those of others, and our own. */
+public class LaterPacketsTest {
+  private static final double FS = 40e6;
+
+  /** A training of one symbol adds its noise, pilots that turn a symbol their share. */
+  private static final double OWN_DB = 10 * Math.log10(2 * (1 + 48.0 / 56 / 8));
+
+  private static OfdmSettings settings(int packet) {
+    return new OfdmSettings(
+        0, 20e6, 0.1, 0, packet, OfdmSettings.Estimate.TRAINING, true, false, null);
+  }
+
+  private static byte[] resource(String name) throws IOException {
+    try (InputStream in = LaterPacketsTest.class.getResourceAsStream("/fixtures/" + name)) {
+      return in.readAllBytes();
+    }
+  }
+
+  private static Outcome measured(float[] iq, double fs, int packet) {
+    return new OfdmMeasurement(settings(packet))
+        .of(new IqRecord(iq, fs, 5.5e9, 0, false), MeasurementContext.BARE);
+  }
+
+  private static double value(Outcome o, String id) {
+    return o.reading(id).orElseThrow().value();
+  }
+
+  private static void within(Outcome o, String id, double truth) {
+    Reading r = o.reading(id).orElseThrow();
+    // Readings of one seed: three standard deviations.
+    assertEquals(r.value(), truth, 1.5 * r.uncertainty(), id);
+  }
+
+  private static OfdmPacket packet(float[] iq, double fs, int which) {
+    ChannelSamples samples = new ChannelSamples(iq, 0, iq.length / 2, fs, 0, 20e6, 0.9);
+    double[] re = new double[samples.count()];
+    double[] im = new double[samples.count()];
+    samples.read(0, 0, re, im);
+    PacketFinder finder = new PacketFinder(re, im);
+    PacketReader reader = new PacketReader(samples, settings(1));
+    PacketFinder.Found found = finder.next(0);
+    OfdmPacket p = null;
+    for (int i = 0; i < which; i++) {
+      p = reader.read(found);
+      found = finder.next(found.training() + p.end());
+    }
+    return p;
+  }
+
+  private static String said(Outcome o, String field) {
+    ResultTable t =
+        o.tables().stream().filter(x -> x.id().equals("signal")).findFirst().orElseThrow();
+    return t.rows().stream()
+        .filter(r -> r.cells().get(1).text().startsWith(field))
+        .findFirst()
+        .orElseThrow()
+        .cells()
+        .get(4)
+        .text();
+  }
+
+  /**
+   * Two HT, two VHT packets and the beginnings of three HE and EHT ones, made with NumPy alone: see
+   * fixtures/later_packets.py.
+   */
+  @Test
+  public void packetsOfOthersAreToldApartAndMeasured() throws IOException {
+    ByteBuffer b = ByteBuffer.wrap(resource("later_packets.f32")).order(ByteOrder.LITTLE_ENDIAN);
+    float[] iq = new float[b.remaining() / 4];
+    b.asFloatBuffer().get(iq);
+    List<String> truth =
+        new String(resource("later_packets.txt"), StandardCharsets.US_ASCII).lines().toList();
+    for (int i = 0; i < truth.size(); i++) {
+      String[] words = truth.get(i).split(" ");
+      OfdmPacket p = packet(iq, 32e6, i + 1);
+      Outcome o = measured(iq, 32e6, i + 1);
+      assertEquals(p.said().format().name(), words[0], words[3]);
+      assertEquals(p.startSeconds(), Double.parseDouble(words[3]), 0.1e-6);
+      assertEquals(said(o, "Check"), "fits");
+      assertEquals(said(o, "MCS").contains(words[1]), true, said(o, "MCS"));
+      assertEquals(value(o, "packets"), 7);
+      if (words[4].equals("-")) {
+        assertEquals(p.check(), "the data of " + words[0] + " packets are not read");
+        assertEquals(p.symbols(), 0);
+        continue;
+      }
+      assertEquals(p.check(), "", words[0]);
+      byte[] frame = HexFormat.of().parseHex(words[4]);
+      int from = words[0].equals("VHT") ? 4 : 0;
+      byte[] payload = p.said().payload();
+      assertEquals(Arrays.copyOfRange(payload, from, from + frame.length), frame);
+      within(o, "frequencyError", -61_400);
+      within(o, "clockOffset", 11.3);
+      within(o, "evmWithout", 100 * Math.pow(10, -38.0 / 20));
+      within(o, "evmDb", -38 + OWN_DB);
+    }
+  }
+
+  /** The example of IEEE 802.11-2020, 19.3.9.4.4; from memory. */
+  @Test
+  public void theCheckOfTheStandardsExample() {
+    String sent = "1111000100100110000000001110000000";
+    byte[] bits = new byte[sent.length()];
+    for (int i = 0; i < bits.length; i++) {
+      bits[i] = (byte) (sent.charAt(i) - '0');
+    }
+    assertEquals(HeaderBits.check(bits, bits.length), new byte[] {1, 0, 1, 0, 1, 0, 0, 0});
+  }
+
+  @DataProvider
+  public Object[][] kinds() {
+    Object[][] out = new Object[34][];
+    int n = 0;
+    for (boolean vht : new boolean[] {false, true}) {
+      for (int mcs = 0; mcs < MixedTones.codings(vht); mcs++) {
+        out[n++] = new Object[] {vht ? PacketFormat.VHT : PacketFormat.HT, mcs, false};
+        out[n++] = new Object[] {vht ? PacketFormat.VHT : PacketFormat.HT, mcs, true};
+      }
+    }
+    return out;
+  }
+
+  private static byte[] framed(Random random, int bytes) {
+    byte[] out = new byte[bytes];
+    random.nextBytes(out);
+    FrameCheck.seal(out);
+    return out;
+  }
+
+  /** A packet at 40 MS/s with silence around it, an offset, and noise of its 56 tones. */
+  private static float[] received(float[] clean, double hz, double snrDb, Random random) {
+    int before = 500;
+    float[] iq = new float[clean.length + 4 * before];
+    double power = 52.0 / 64 / 64;
+    double sigma = Math.sqrt(power * Math.pow(10, -snrDb / 10) * FS / (56 * 312.5e3) / 2);
+    for (int n = 0; n < iq.length / 2; n++) {
+      int i = n - before;
+      boolean in = i >= 0 && i < clean.length / 2;
+      double c = Math.cos(2 * Math.PI * hz * n / FS);
+      double s = Math.sin(2 * Math.PI * hz * n / FS);
+      double x = in ? clean[2 * i] * c - clean[2 * i + 1] * s : 0;
+      double y = in ? clean[2 * i] * s + clean[2 * i + 1] * c : 0;
+      iq[2 * n] = (float) (x + sigma * random.nextGaussian());
+      iq[2 * n + 1] = (float) (y + sigma * random.nextGaussian());
+    }
+    return iq;
+  }
+
+  /** Without noise nothing but the computation is left, and all bytes come back. */
+  @Test(dataProvider = "kinds")
+  public void theFloorIsLow(PacketFormat format, int mcs, boolean shortGuard) {
+    Random random = new Random(mcs);
+    byte[] frame = framed(random, 700 + 13 * mcs);
+    float[] clean =
+        new MixedPacket(format, mcs, shortGuard, frame.length)
+            .samples(frame, 1 + random.nextInt(127), 2);
+    Outcome o = measured(received(clean, 173e3, 300, random), FS, 1);
+    assertTrue(value(o, "evmDb") < -70, o.summary());
+    assertEquals(value(o, "frequencyError"), 173e3, 1);
+    assertEquals(value(o, "clockOffset"), 0, 0.1);
+    assertTrue(o.summary().contains(format.label() + " MCS " + mcs + ","), o.summary());
+    assertEquals(
+        o.reading("evmDb").orElseThrow().limit().upper(),
+        MixedTones.coding(true, mcs).errorLimitDb());
+    OfdmPacket p = packet(received(clean, 173e3, 300, random), FS, 1);
+    int from = format == PacketFormat.VHT ? 4 : 0;
+    assertEquals(Arrays.copyOfRange(p.said().payload(), from, from + frame.length), frame);
+    assertEquals(p.seconds(20e6) * FS, clean.length / 2.0, 170);
+    // Every field has the power that the standard gives it: the same.
+    for (double power : p.fieldPower()) {
+      assertEquals(10 * Math.log10(power / p.fieldPower()[0]), 0, 0.8);
+    }
+  }
+
+  /** What is claimed holds as often as it is claimed: k = 2. */
+  @Test
+  public void theTruthLiesWithinWhatIsClaimed() {
+    int tries = 120;
+    String[] ids = {"evmWithout", "frequencyError", "clockOffset", "evmDb"};
+    int[] inside = new int[ids.length];
+    double[] ratio = new double[ids.length];
+    Random random = new Random(42);
+    for (int t = 0; t < tries; t++) {
+      boolean vht = random.nextBoolean();
+      int mcs = random.nextInt(MixedTones.codings(vht));
+      double snr =
+          Math.max(18, -MixedTones.coding(vht, mcs).errorLimitDb() + 5) + 12 * random.nextDouble();
+      double hz = 200e3 * (2 * random.nextDouble() - 1);
+      byte[] frame = framed(random, 300 + random.nextInt(900));
+      float[] clean =
+          new MixedPacket(
+                  vht ? PacketFormat.VHT : PacketFormat.HT, mcs, random.nextBoolean(), frame.length)
+              .samples(frame, 1 + random.nextInt(127), 2);
+      Outcome o = measured(received(clean, hz, snr, random), FS, 1);
+      assertEquals(value(o, "whole"), 1, o.summary());
+      double[] truth = {100 * Math.pow(10, -snr / 20), hz, 0, -snr + OWN_DB};
+      for (int i = 0; i < ids.length; i++) {
+        Reading r = o.reading(ids[i]).orElseThrow();
+        double off = Math.abs(r.value() - truth[i]);
+        inside[i] += off <= r.uncertainty() ? 1 : 0;
+        ratio[i] += off * off / (r.uncertainty() * r.uncertainty() / 4) / tries;
+      }
+    }
+    for (int i = 0; i < ids.length; i++) {
+      assertTrue(inside[i] >= 0.9 * tries, ids[i] + " inside " + inside[i] + ", ratio " + ratio[i]);
+      assertTrue(ratio[i] > 0.4, ids[i] + " needlessly wide: " + ratio[i]);
+    }
+  }
+
+  /** Data of clause 17 at its lowest rate look like none of the newer headers. */
+  @Test
+  public void legacyPacketsStayWhatTheyAre() {
+    Random random = new Random(9);
+    for (int t = 0; t < 60; t++) {
+      byte[] frame = framed(random, 14 + random.nextInt(40));
+      float[] clean = LegacyPacket.samples(LegacyRate.R6, frame, 1 + random.nextInt(127), 2);
+      OfdmPacket p = packet(received(clean, 50e3, 12, random), FS, 1);
+      assertEquals(p.said().format(), PacketFormat.LEGACY);
+      assertEquals(p.check(), "");
+    }
+  }
+
+  /** At 10 dB every header is read, at every offset of 20 ppm at 5.5 GHz. */
+  @Test
+  public void headersAreReadInNoise() {
+    Random random = new Random(31);
+    int wrong = 0;
+    for (int t = 0; t < 100; t++) {
+      byte[] frame = framed(random, 60);
+      boolean vht = t % 2 == 0;
+      float[] clean =
+          new MixedPacket(vht ? PacketFormat.VHT : PacketFormat.HT, 0, t % 3 == 0, 60)
+              .samples(frame, 1 + random.nextInt(127), 2);
+      double hz = 110e3 * (2 * random.nextDouble() - 1);
+      OfdmPacket p = packet(received(clean, hz, 10, random), FS, 1);
+      boolean right = p.said().format() == (vht ? PacketFormat.VHT : PacketFormat.HT);
+      wrong += right && p.check().isEmpty() ? 0 : 1;
+    }
+    assertEquals(wrong, 0);
+  }
+
+  private static OfdmPacket withHeader(PacketFormat format, Consumer<byte[]> change) {
+    boolean vht = format == PacketFormat.VHT;
+    byte[] bits =
+        vht
+            ? VhtSignal.of(3, 40, false, false).a().bits()
+            : HtSignal.of(3, 160, false).bits().bits();
+    change.accept(bits);
+    byte[] coded = ConvolutionalCode.of(1, 2).encode(bits);
+    PacketMaker t = new PacketMaker(2, 320 + 80 * 30);
+    t.preamble(LegacyBits.signal(LegacyRate.R6, 60));
+    for (int i = 0; i < 2; i++) {
+      byte[] half = Arrays.copyOfRange(coded, 48 * i, 48 * i + 48);
+      t.header(Interleaver.LEGACY.spread(half, 1), 1 + i, !vht || i == 1);
+    }
+    return packet(received(t.samples(), 0, 40, new Random(3)), FS, 1);
+  }
+
+  /** What one stream in 20 MHz is not, and what cannot be believed, is a sentence. */
+  @Test
+  public void whatIsNotReadSaysWhy() {
+    assertEquals(
+        withHeader(PacketFormat.HT, b -> b[9] ^= 1).check(), "the check of HT-SIG does not fit");
+    assertEquals(
+        withHeader(PacketFormat.VHT, b -> b[9] ^= 1).check(),
+        "the check of VHT-SIG-A does not fit");
+    unread(PacketFormat.HT, 7, 1, "its data are 40 MHz wide");
+    unread(PacketFormat.HT, 3, 1, "MCS 11 is not of one stream");
+    unread(PacketFormat.HT, 28, 1, "its data are coded in space and time");
+    unread(PacketFormat.HT, 32, 1, "it sounds more streams than it sends");
+    unread(PacketFormat.VHT, 1, 1, "its data are 80 MHz wide");
+    unread(PacketFormat.VHT, 5, 1, "its data are for several users");
+    unread(PacketFormat.VHT, 10, 1, "its data are 2 streams");
+    unread(PacketFormat.VHT, 31, 1, "there is no MCS 11 in 20 MHz");
+  }
+
+  private static void unread(PacketFormat format, int bit, int value, String why) {
+    OfdmPacket p =
+        withHeader(
+            format,
+            b -> {
+              b[bit] = (byte) value;
+              HeaderBits.seal(b, 34);
+            });
+    assertEquals(p.check(), why);
+    assertEquals(p.said().format(), format);
+    assertEquals(p.symbols(), 0);
+  }
+
+  /** Bits of low density are not decoded, which is no fault of the packet. */
+  @Test
+  public void dataOfLowDensityAreMeasuredAllTheSame() {
+    OfdmPacket p =
+        withHeader(
+            PacketFormat.VHT,
+            b -> {
+              b[26] = 1;
+              HeaderBits.seal(b, 34);
+            });
+    assertEquals(p.check(), "");
+    assertNull(p.said().payload());
+    assertTrue(p.said().words().contains("LDPC"));
+    assertEquals(p.symbols(), 21 - 5);
+  }
+
+  /** A packet that ends with the record is read as far as it is there. */
+  @Test
+  public void cutPacketsAreReadAsFarAsTheyAre() {
+    byte[] frame = framed(new Random(1), 900);
+    float[] clean = new MixedPacket(PacketFormat.HT, 2, false, 900).samples(frame, 5, 2);
+    float[] iq = received(clean, 0, 35, new Random(2));
+    for (int keep :
+        new int[] {1000 + 2 * 720 + 1200, 1000 + 2 * 690, 1000 + 2 * 500, 1000 + 2 * 430}) {
+      OfdmPacket p = packet(Arrays.copyOf(iq, 2 * keep), FS, 1);
+      assertTrue(p.check().startsWith("cut off"), keep + ": " + p.check());
+    }
+  }
+
+  /** Made waveforms have them one after the other, in 20 MHz only. */
+  @Test
+  public void packetsAreMadeAgainAndAgain() {
+    PacketPart part =
+        new PacketPart(new MixedPacket(PacketFormat.VHT, 5, true, 500), 500, 400e-6, 20e6);
+    double[] made = part.make(48_000, FS);
+    float[] iq = new float[made.length];
+    for (int i = 0; i < iq.length; i++) {
+      iq[i] = (float) made[i];
+    }
+    Outcome o = measured(iq, FS, 2);
+    assertEquals(value(o, "whole"), 3);
+    assertTrue(part.words().contains("VHT MCS 5, 64-QAM 2/3"), part.words());
+  }
+}
