@@ -134,6 +134,37 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(page.getByText("The channel is 5, 10 or 20 MHz wide.").first()).isVisible();
   }
 
+  /** A VHT packet: made, played, told from others by what it says, judged by its own limit. */
+  @Test
+  public void newerPacketsAreMeasured() {
+    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
+    job("Vector generator, seen by the fast receiver");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    enter("packets");
+    enter("length 1m");
+    enter("reference 0");
+    button("Waveform ...").click();
+    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    dialog.getByLabel(words("Part: carrier with data")).click();
+    choose("OFDM packets");
+    dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
+    choose("VHT");
+    dialog.getByLabel(words("MCS of the packets: MCS 7")).click();
+    choose("MCS 4, 16-QAM 3/4");
+    assertThat(dialog).containsText("OFDM packets of 1000 bytes, VHT MCS 4, 16-QAM 3/4");
+    keepsTheRules();
+    button("Send it and play").click();
+    assertThat(dialog).isHidden();
+    field("at", "458.525M");
+    field("level", "-20");
+    turn(signal().getByLabel("output of Vector generator", inside()), true);
+    start();
+    assertThat(reading("evmDb")).containsText("limit at most \u221219.0 dB");
+    assertThat(page.getByTestId("table-signal")).containsText("VHT-SIG-A");
+    assertThat(page.getByTestId("table-signal")).containsText("MCS 4, 16-QAM 3/4");
+    keepsTheRules();
+  }
+
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {

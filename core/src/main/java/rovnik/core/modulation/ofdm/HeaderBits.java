@@ -41,7 +41,7 @@ record HeaderBits(String name, byte[] bits) {
     for (int i = from; i < from + count; i++) {
       sent.append(bits[i]);
     }
-    String places = count == 1 ? "" + from : from + " to " + (from + count - 1);
+    String places = count == 1 ? "" + from : from + "\u2013" + (from + count - 1);
     return new Part(name, field, places, sent.toString(), says);
   }
 

@@ -74,16 +74,16 @@ final class OfdmTables {
         cells.add(Cell.of(part.of()));
       }
       cells.add(Cell.of(part.field()));
+      cells.add(Cell.of(part.says()));
       cells.add(Cell.of(part.places()));
       cells.add(Cell.of(part.sent()));
-      cells.add(Cell.of(part.says()));
       rows.add(new Row(cells, Verdict.NONE));
     }
     List<Column> columns = new ArrayList<>();
     if (!one) {
       columns.add(new Column("In", ""));
     }
-    for (String name : List.of("Field", "Bits", "As sent", "Says")) {
+    for (String name : List.of("Field", "Says", "Bits", "As sent")) {
       columns.add(new Column(name, ""));
     }
     return new ResultTable("signal", one ? "SIGNAL" : "What the packet says", columns, rows);

@@ -15,8 +15,8 @@ record SignalField(byte[] bits) {
   private static final int LENGTH_BITS = 12;
   private static final int PARITY = 17;
 
-  /** What the rate of a newer packet is for: those that do not know it wait for its end. */
-  static final String SPOOFED = "BPSK 1/2, for those that know no newer packets";
+  /** What the rate of a newer packet says to those that do not know it and wait for its end. */
+  static final String SPOOFED = "6 Mbit/s, for older ones";
 
   /** What comes behind the parity. */
   static final int TAIL = 18;
