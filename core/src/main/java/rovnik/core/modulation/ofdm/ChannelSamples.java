@@ -22,6 +22,7 @@ final class ChannelSamples {
 
   private final BandTaker.Band band;
   private final double channelHz;
+  private final double reachHz;
   private final double step;
   private final int count;
 
@@ -41,6 +42,7 @@ final class ChannelSamples {
     double end = Math.min(REACH * channelHz, rateHz / 2 - Math.abs(offsetHz));
     double flat = Math.min(BEYOND * tones / 2 * channelHz, end);
     this.channelHz = channelHz;
+    this.reachHz = end;
     this.band =
         new BandTaker(iq, from, samples, rateHz)
             .take(
@@ -64,6 +66,11 @@ final class ChannelSamples {
 
   double rateHz() {
     return TIMES * channelHz;
+  }
+
+  /** How far from its middle it holds what there is. */
+  double reachHz() {
+    return reachHz;
   }
 
   /** Where the channel was taken, from the centre of the record. */

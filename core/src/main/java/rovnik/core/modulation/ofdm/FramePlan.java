@@ -27,6 +27,11 @@ record FramePlan(
     return new FramePlan(transform, early, head, tones, training, others);
   }
 
+  /** The same frame with other training. */
+  FramePlan withTraining(SymbolPlan known) {
+    return new FramePlan(transform, early, head, tones, List.of(known), data);
+  }
+
   /** Samples from the first training to the end of the last symbol. */
   int length() {
     int last = 0;

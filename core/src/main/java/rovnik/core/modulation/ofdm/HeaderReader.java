@@ -89,15 +89,23 @@ final class HeaderReader {
   /** Behind a SIGNAL that came twice, its outermost tones with it. */
   private PacketHeader repeated(PacketFinder.Found found, int length, int count) {
     if (count < 3) {
-      return LaterSignal.of(length, new byte[LaterSignal.BITS]);
+      byte[] none = new byte[HeSignal.BITS];
+      return length % 3 == 0 ? new UniversalSignal(none) : new HeSignal(HeSignal.Kind.ONE, none);
     }
     repeated.begin(MixedPlan.REPEATED, found, LegacyPlan.end(count));
     Sure first = wide(2);
     Sure second = wide(3);
-    if (length % 3 == 2 && second.isTurned() && count == MixedPlan.MOST_HEADERS) {
-      return LaterSignal.ofLongRange(bits(Interleaver.LATER, first.straight, wide(4).straight));
+    // What the length leaves over 3 says whose bits they are.
+    int left = length % 3;
+    if (left == 2 && second.isTurned() && count == MixedPlan.MOST_HEADERS) {
+      // Each symbol comes twice, the first of both turned and not spread.
+      return new HeSignal(
+          HeSignal.Kind.FAR, bits(Interleaver.LATER, first.straight, wide(4).straight));
     }
-    return LaterSignal.of(length, bits(Interleaver.LATER, first.straight, second.straight));
+    byte[] bits = bits(Interleaver.LATER, first.straight, second.straight);
+    return left == 0
+        ? new UniversalSignal(bits)
+        : new HeSignal(left == 1 ? HeSignal.Kind.ONE : HeSignal.Kind.SEVERAL, bits);
   }
 
   private Sure wide(int number) {

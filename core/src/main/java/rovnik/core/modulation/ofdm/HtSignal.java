@@ -7,7 +7,7 @@ import java.util.List;
  *
  * @param bits of both
  */
-record HtSignal(HeaderBits bits) implements PacketHeader {
+record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
   private static final int CHECK = 34;
   private static final int TAIL = 42;
   static final int BITS = 48;
@@ -71,13 +71,71 @@ record HtSignal(HeaderBits bits) implements PacketHeader {
     return bits.isOne(30);
   }
 
-  @Override
-  public int guard() {
+  private int guard() {
     return bits.isOne(31) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
   }
 
   @Override
-  public int symbols(int room) {
+  public OneStream data() {
+    return this;
+  }
+
+  @Override
+  public List<OfdmPacket.Field> fields() {
+    return List.of(
+        OfdmPacket.Field.of("HT-SIG", 2 * LegacyPacket.SYMBOL),
+        OfdmPacket.Field.of("Short training, HT", LegacyPacket.SYMBOL),
+        OfdmPacket.Field.of("Training, HT", LegacyPacket.SYMBOL));
+  }
+
+  @Override
+  public int training() {
+    return MixedPlan.TRAINING;
+  }
+
+  @Override
+  public boolean learned() {
+    return false;
+  }
+
+  @Override
+  public FramePlan plan(int symbols) {
+    return MixedPlan.of(format(), coding(), guard(), symbols);
+  }
+
+  @Override
+  public int[] tones() {
+    return MixedTones.data();
+  }
+
+  @Override
+  public Interleaver interleaver() {
+    return Interleaver.LATER;
+  }
+
+  @Override
+  public int bits(int symbols) {
+    return LegacyBits.SERVICE_BITS + 8 * bytes() + ConvolutionalCode.TAIL_BITS;
+  }
+
+  @Override
+  public int bytes(int symbols) {
+    return bytes();
+  }
+
+  @Override
+  public String wrong(LegacyBits.Payload p) {
+    return aggregated() ? "" : p.wrong();
+  }
+
+  @Override
+  public String words(LegacyBits.Payload p) {
+    return aggregated() ? FrameCheck.Several.in(p.bytes()).words() : "its check sum fits";
+  }
+
+  @Override
+  public int symbols(int usual) {
+    int room = MixedPlan.room(format(), usual, guard());
     int tail = lowDensity() ? 0 : ConvolutionalCode.TAIL_BITS;
     int each = coding().dataBits(MixedTones.DATA);
     return Math.min(room, (LegacyBits.SERVICE_BITS + 8 * bytes() + tail + each - 1) / each);

@@ -13,6 +13,9 @@ record Interleaver(int columns, int tones) {
   /** Of the wider symbols in 20 MHz that came later. */
   static final Interleaver LATER = new Interleaver(13, MixedTones.DATA);
 
+  /** Of an HE user that has all of 20 MHz; from memory. */
+  static final Interleaver HE = new Interleaver(26, HeTones.DATA);
+
   /** Where in a symbol a coded bit goes. */
   private int place(int k, int coded, int bitsPerTone) {
     int s = Math.max(1, bitsPerTone / 2);

@@ -74,12 +74,19 @@ final class LegacyBits {
    */
   record Payload(byte[] bytes, int scramblerState, byte[] service) {
 
-    /** What is wrong with what should be one frame with its check sequence, "" if nothing. */
-    String wrong() {
+    boolean serviceIsZero() {
       for (byte b : service) {
         if (b != 0) {
-          return "SERVICE is not zero";
+          return false;
         }
+      }
+      return true;
+    }
+
+    /** What is wrong with what should be one frame with its check sequence, "" if nothing. */
+    String wrong() {
+      if (!serviceIsZero()) {
+        return "SERVICE is not zero";
       }
       return FrameCheck.fits(bytes, 0, bytes.length) ? "" : "the frame check sequence does not fit";
     }

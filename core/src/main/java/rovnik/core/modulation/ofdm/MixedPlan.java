@@ -32,8 +32,14 @@ final class MixedPlan {
   private MixedPlan() {}
 
   /** Symbols of usual length between SIGNAL and the data. */
-  static int before(PacketFormat format) {
+  private static int before(PacketFormat format) {
     return format == PacketFormat.VHT ? BEFORE + 2 : BEFORE + 1;
+  }
+
+  /** Symbols of data that fit behind so many of usual length. */
+  static int room(PacketFormat format, int usual, int guard) {
+    int samples = (usual - before(format)) * LegacyPacket.SYMBOL;
+    return Math.max(0, samples / (LegacyTones.TRANSFORM + guard));
   }
 
   private static FramePlan repeated() {

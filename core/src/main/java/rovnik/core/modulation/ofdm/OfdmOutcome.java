@@ -359,9 +359,9 @@ final class OfdmOutcome {
             own));
   }
 
-  /** Clause 19 refers to clause 17; that of clause 21 knows a level, too, and is not applied. */
+  /** Clause 19 refers to clause 17; later ones know a level, too, and are not applied. */
   private Limit leakageLimit() {
-    boolean has = p.said() != null && p.said().format() != PacketFormat.VHT;
+    boolean has = p.said() != null && p.said().format().likeClause17();
     return has ? new Limit(Double.NaN, LEAKAGE_LIMIT_DB) : Limit.NONE;
   }
 

@@ -112,8 +112,12 @@ final class PacketReader {
   private OfdmPacket later(PacketFinder.Found found, SignalField signal, PacketHeader header) {
     int symbols4 = (signal.bytes() + 3 + 2) / 3;
     int end = LegacyPlan.end(symbols4);
-    if (header.wrong().isEmpty() && header.unread().isEmpty()) {
-      return new MixedReader(samples, settings, FIELDS).read(found, signal, header, symbols4);
+    String check = header.wrong().isEmpty() ? header.unread() : header.wrong();
+    if (check.isEmpty() && header.data().reach() * settings.channelHz() > samples.reachHz()) {
+      check = "its tones reach farther than the samples: sample faster, or in its middle";
+    }
+    if (check.isEmpty()) {
+      return new LaterReader(samples, settings, FIELDS).read(found, signal, header, symbols4);
     }
     FramePlan plan = LegacyPlan.PREAMBLE;
     List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
@@ -122,7 +126,7 @@ final class PacketReader {
         symbols,
         plan,
         new SymbolReader.Round(0, plan.tones().length),
-        header.wrong().isEmpty() ? header.unread() : header.wrong(),
+        check,
         fieldPower(symbols, plan, FIELDS),
         new OfdmPacket.Said(header.format(), parts, FIELDS, null, Double.NaN, null, "", end));
   }

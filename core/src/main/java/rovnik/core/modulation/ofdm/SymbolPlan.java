@@ -8,12 +8,14 @@ import rovnik.core.modulation.Constellation;
  *
  * @param at first sample of its transform behind the guard, from that of the first training, in
  *     samples that are read
+ * @param parts how often it repeats itself within a transform, of which it has only one
  * @param roles of the tones
  * @param re real part of what is known, the root of the mean power of data
  * @param im imaginary part of what is known
  * @param points of data; null for other tones
  */
-record SymbolPlan(int at, Role[] roles, double[] re, double[] im, Constellation[] points) {
+record SymbolPlan(
+    int at, int parts, Role[] roles, double[] re, double[] im, Constellation[] points) {
   /** What a tone is there for. */
   enum Role {
     NONE,
@@ -22,9 +24,18 @@ record SymbolPlan(int at, Role[] roles, double[] re, double[] im, Constellation[
     DATA
   }
 
+  SymbolPlan(int at, Role[] roles, double[] re, double[] im, Constellation[] points) {
+    this(at, 1, roles, re, im, points);
+  }
+
   /** The same, so much later. */
   SymbolPlan moved(int by) {
-    return new SymbolPlan(at + by, roles, re, im, points);
+    return new SymbolPlan(at + by, parts, roles, re, im, points);
+  }
+
+  /** The same with other known values, all of them real. */
+  SymbolPlan with(double[] known) {
+    return new SymbolPlan(at, parts, roles, known, im, points);
   }
 
   boolean used(int k) {

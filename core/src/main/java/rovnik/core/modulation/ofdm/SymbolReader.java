@@ -170,10 +170,18 @@ final class SymbolReader {
 
   /** Transforms the symbol at a place. */
   void transform(int at) {
+    transform(at, transform);
+  }
+
+  private void transform(int at, int period) {
     int from = plan.head() + at - plan.early();
-    for (int n = 0; n < transform; n++) {
+    for (int n = 0; n < period; n++) {
       fftRe[n] = (float) re[from + n];
       fftIm[n] = (float) im[from + n];
+    }
+    for (int n = period; n < transform; n++) {
+      fftRe[n] = fftRe[n - period];
+      fftIm[n] = fftIm[n - period];
     }
     fft.forward(fftRe, fftIm);
   }
@@ -184,7 +192,7 @@ final class SymbolReader {
     midRe = 0;
     midIm = 0;
     for (SymbolPlan s : plan.training()) {
-      transform(s.at());
+      transform(s.at(), transform / s.parts());
       channel.add(s, this::re, this::im, !plan.adjacent());
       midRe += fftRe[0];
       midIm += fftIm[0];

@@ -183,7 +183,7 @@ final class ToneChannel {
     double[] known = new double[plan.tones().length];
     for (SymbolPlan s : plan.training()) {
       for (int k = 0; k < known.length; k++) {
-        known[k] += s.used(k) ? s.power(k) : 0;
+        known[k] += s.used(k) ? s.power(k) / s.parts() : 0;
       }
     }
     double[] noise = new double[known.length];

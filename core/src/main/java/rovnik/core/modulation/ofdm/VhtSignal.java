@@ -1,6 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -9,7 +10,7 @@ import java.util.List;
  * @param a two symbols before the training
  * @param b the symbol behind it; null if it was not read
  */
-record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader {
+record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream {
   private static final int CHECK = 34;
   private static final int TAIL = 42;
 
@@ -100,13 +101,83 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader {
 
   /** Short guards may leave room for a symbol more than there is, which is told. */
   @Override
-  public int symbols(int room) {
-    return guard() < LegacyTones.GUARD && a.isOne(25) ? room - 1 : room;
+  public int symbols(int usual) {
+    int room = MixedPlan.room(format(), usual, guard());
+    return guard() < LegacyTones.GUARD && a.isOne(25) ? Math.max(0, room - 1) : room;
+  }
+
+  private int guard() {
+    return a.isOne(24) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
   }
 
   @Override
-  public int guard() {
-    return a.isOne(24) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
+  public OneStream data() {
+    return this;
+  }
+
+  @Override
+  public List<OfdmPacket.Field> fields() {
+    return List.of(
+        OfdmPacket.Field.of("VHT-SIG-A", 2 * LegacyPacket.SYMBOL),
+        OfdmPacket.Field.of("Short training, VHT", LegacyPacket.SYMBOL),
+        OfdmPacket.Field.of("Training, VHT", LegacyPacket.SYMBOL),
+        OfdmPacket.Field.of("VHT-SIG-B", LegacyPacket.SYMBOL));
+  }
+
+  @Override
+  public int training() {
+    return MixedPlan.TRAINING;
+  }
+
+  @Override
+  public boolean learned() {
+    return false;
+  }
+
+  @Override
+  public FramePlan plan(int symbols) {
+    return MixedPlan.of(format(), coding(), guard(), symbols);
+  }
+
+  @Override
+  public int[] tones() {
+    return MixedTones.data();
+  }
+
+  @Override
+  public Interleaver interleaver() {
+    return Interleaver.LATER;
+  }
+
+  @Override
+  public int bits(int symbols) {
+    return symbols * coding().dataBits(MixedTones.DATA);
+  }
+
+  @Override
+  public int bytes(int symbols) {
+    return (bits(symbols) - LegacyBits.SERVICE_BITS - ConvolutionalCode.TAIL_BITS) / 8;
+  }
+
+  /** SERVICE ends with the check of SIG-B. */
+  @Override
+  public String wrong(LegacyBits.Payload p) {
+    byte[] wanted = new byte[LegacyBits.SERVICE_BITS];
+    byte[] check = checkOfB();
+    System.arraycopy(check, 0, wanted, wanted.length - check.length, check.length);
+    return Arrays.equals(wanted, p.service()) ? "" : "SERVICE does not hold the check of VHT-SIG-B";
+  }
+
+  @Override
+  public String words(LegacyBits.Payload p) {
+    return FrameCheck.Several.in(p.bytes()).words();
+  }
+
+  @Override
+  public OneStream withMore(SymbolReader begun, FramePlan plan) {
+    float[] sure =
+        HeaderReader.Sure.of(begun, plan, MixedPlan.SIGNAL_B, 3, MixedTones.data()).straight();
+    return withB(LegacyBits.header(Interleaver.LATER.inOrder(sure, 1), BITS_B));
   }
 
   @Override

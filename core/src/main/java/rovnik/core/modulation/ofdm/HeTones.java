@@ -1,0 +1,102 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.Arrays;
+import rovnik.core.Refusal;
+import rovnik.core.modulation.Format;
+
+/**
+ * Tones and codings of one HE user that has all of 20 MHz, one stream (IEEE 802.11ax-2021, clause
+ * 27; from memory): 242 tones of a transform of 256. The signs of its training are not known here.
+ */
+final class HeTones {
+  /** Length of the transform at the rate of the channel. */
+  static final int TRANSFORM = 256;
+
+  /** Farthest tone. */
+  static final int LAST = 122;
+
+  /** Nearest to the middle. */
+  private static final int FIRST = 2;
+
+  /** Tones with data. */
+  static final int DATA = 234;
+
+  /** Of these in each of the first three parts of the last symbol. */
+  static final int DATA_OF_PART = 60;
+
+  private static final int[] PILOTS = {-116, -90, -48, -22, 22, 48, 90, 116};
+
+  /** Moved on by one from pilot to pilot and from symbol to symbol. */
+  private static final int[] PILOT_SIGNS = {1, 1, 1, -1, -1, 1, 1, 1};
+
+  private static final int[] ALL = tones(true);
+  private static final int[] DATA_TONES = tones(false);
+
+  private static final Coding[] CODINGS = {
+    coding(0, Format.BPSK, 1, 1, 2, -5),
+    coding(1, Format.QPSK, 2, 1, 2, -10),
+    coding(2, Format.QPSK, 2, 3, 4, -13),
+    coding(3, Format.QAM16, 4, 1, 2, -16),
+    coding(4, Format.QAM16, 4, 3, 4, -19),
+    coding(5, Format.QAM64, 6, 2, 3, -22),
+    coding(6, Format.QAM64, 6, 3, 4, -25),
+    coding(7, Format.QAM64, 6, 5, 6, -27),
+    coding(8, Format.QAM256, 8, 3, 4, -30),
+    coding(9, Format.QAM256, 8, 5, 6, -32),
+    coding(10, Format.QAM1024, 10, 3, 4, -35),
+    coding(11, Format.QAM1024, 10, 5, 6, -35)
+  };
+
+  private HeTones() {}
+
+  private static Coding coding(int mcs, Format format, int bits, int kept, int sent, double db) {
+    return new Coding("MCS " + mcs, format, bits, kept, sent, db);
+  }
+
+  static int codings() {
+    return CODINGS.length;
+  }
+
+  static Coding coding(int mcs) {
+    if (mcs < 0 || mcs >= CODINGS.length) {
+      throw new Refusal("mcs", "HE has MCS 0 to 11.");
+    }
+    return CODINGS[mcs];
+  }
+
+  static boolean isPilot(int tone) {
+    return Arrays.binarySearch(PILOTS, tone) >= 0;
+  }
+
+  private static int[] tones(boolean pilots) {
+    int[] out = new int[2 * LAST];
+    int count = 0;
+    for (int k = -LAST; k <= LAST; k++) {
+      if (Math.abs(k) >= FIRST && (pilots || !isPilot(k))) {
+        out[count++] = k;
+      }
+    }
+    return Arrays.copyOf(out, count);
+  }
+
+  /** From the lowest to the highest, with the pilots; not to be changed. */
+  static int[] all() {
+    return ALL;
+  }
+
+  /** The same without the pilots. */
+  static int[] data() {
+    return DATA_TONES;
+  }
+
+  /**
+   * What a pilot is in a symbol with data.
+   *
+   * @param pilot which of them, from the lowest
+   * @param symbol the first is 0
+   * @param before symbols of the packet whose pilots change sign before it
+   */
+  static int pilot(int pilot, int symbol, int before) {
+    return PILOT_SIGNS[(symbol + pilot) % PILOT_SIGNS.length] * LegacyTones.sign(symbol + before);
+  }
+}

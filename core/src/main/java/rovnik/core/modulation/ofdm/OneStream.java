@@ -1,0 +1,60 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.List;
+
+/** How the data of a packet of one stream are read. Places are in samples that are read. */
+interface OneStream {
+  Coding coding();
+
+  /** True if its bits are in a code of low density, which is not decoded. */
+  boolean lowDensity();
+
+  /** Fields behind SIGNAL and before the data. */
+  List<OfdmPacket.Field> fields();
+
+  /** Where the transform of its own training begins, from the packet's first training. */
+  int training();
+
+  /** True if the signs of its training are not known and have to be learned. */
+  boolean learned();
+
+  /**
+   * Symbols with data.
+   *
+   * @param usual symbols of 4 us behind SIGNAL that this names
+   */
+  int symbols(int usual);
+
+  /** The packet as a frame that begins with its own training. */
+  FramePlan plan(int symbols);
+
+  /** How far its tones reach from the middle, over the width of the channel. */
+  default double reach() {
+    return (MixedTones.LAST + 0.5) / LegacyTones.TRANSFORM;
+  }
+
+  /** Tones with data, from the lowest. */
+  int[] tones();
+
+  Interleaver interleaver();
+
+  /** Bits from the first to the end of the tail. */
+  int bits(int symbols);
+
+  /** Bytes between SERVICE and what fills the last symbol. */
+  int bytes(int symbols);
+
+  /** What is wrong with what was decoded, "" if nothing. */
+  String wrong(LegacyBits.Payload payload);
+
+  /** What can be said of it if nothing is wrong. */
+  String words(LegacyBits.Payload payload);
+
+  /** The same with what only its own training shows; most say all before. */
+  default OneStream withMore(SymbolReader begun, FramePlan plan) {
+    return this;
+  }
+
+  /** All that it says, bit by bit. */
+  List<HeaderBits.Part> parts();
+}
