@@ -7,23 +7,16 @@ import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.ofdm.SymbolPlan.Role;
 
 /**
- * A packet of one HE user that has all of 20 MHz as a frame: behind SIGNAL, the same again and
- * HE-SIG-A come a short training, its own training and the data.
+ * A packet of one HE or EHT user that has all of 20 MHz as a frame: behind SIGNAL, the same again
+ * and what says more come a short training, its own training and the data.
  *
- * @param far each symbol of HE-SIG-A comes twice
+ * @param before symbols of usual length from the repeated SIGNAL to the short training, with it; so
+ *     many signs of pilots come before those of the data, too
  * @param parts how often the training repeats itself within a transform
  * @param guard of training and data, samples at the rate of the channel
  */
-record HePlan(boolean far, int parts, int guard) {
+record HePlan(int before, int parts, int guard) {
   private static final int TIMES = ChannelSamples.TIMES;
-
-  /**
-   * Symbols of usual length from SIGNAL's repetition to the short training, with it; so many signs
-   * of pilots, too.
-   */
-  private int before() {
-    return far ? 6 : 4;
-  }
 
   /** Samples of the training at the rate of the channel. */
   int ofTraining() {
@@ -32,12 +25,12 @@ record HePlan(boolean far, int parts, int guard) {
 
   /** Where its transform begins, from the packet's first training, in samples that are read. */
   int training() {
-    return LegacyPlan.end(before()) + guard * TIMES;
+    return LegacyPlan.end(before) + guard * TIMES;
   }
 
   /** Symbols of data that fit behind SIGNAL if it names so many of usual length. */
   int room(int usual) {
-    int samples = (usual - before()) * LegacyPacket.SYMBOL - ofTraining();
+    int samples = (usual - before) * LegacyPacket.SYMBOL - ofTraining();
     return Math.max(0, samples / (HeTones.TRANSFORM + guard));
   }
 
@@ -82,7 +75,7 @@ record HePlan(boolean far, int parts, int guard) {
       boolean isPilot = HeTones.isPilot(tones[k]);
       roles[k] = isPilot ? Role.PILOT : Role.DATA;
       points[k] = isPilot ? null : coding.constellation();
-      re[k] = isPilot ? HeTones.pilot(pilot++, number, before()) : 1;
+      re[k] = isPilot ? HeTones.pilot(pilot++, number, before) : 1;
     }
     return new SymbolPlan(at, roles, re, new double[tones.length], points);
   }

@@ -69,7 +69,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     if (bits.isOne(7) || bits.isOne(35)) {
       return "its data are sent twice, on two carriers or in space and time";
     }
-    return mcs() < HeTones.codings() ? "" : "there is no MCS " + mcs();
+    return mcs() <= HeTones.LAST_OF_HE ? "" : "there is no MCS " + mcs();
   }
 
   @Override
@@ -86,7 +86,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
   }
 
   private HePlan layout() {
-    return new HePlan(kind == Kind.FAR, PARTS[training4()], GUARDS[training4()]);
+    return new HePlan(kind == Kind.FAR ? 6 : 4, PARTS[training4()], GUARDS[training4()]);
   }
 
   @Override
@@ -132,7 +132,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
 
   @Override
   public double reach() {
-    return (HeTones.LAST + 0.5) / HeTones.TRANSFORM;
+    return HeTones.REACH;
   }
 
   @Override
@@ -145,30 +145,9 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     return Interleaver.HE;
   }
 
-  /** In the last symbol only one to four parts of the tones carry coded bits. */
   @Override
   public int bits(int symbols) {
-    int part = bits.number(37, 2);
-    int last =
-        part == 0
-            ? coding().dataBits(HeTones.DATA)
-            : coding().dataBits(part * HeTones.DATA_OF_PART);
-    return (symbols - 1) * coding().dataBits(HeTones.DATA) + last;
-  }
-
-  @Override
-  public int bytes(int symbols) {
-    return (bits(symbols) - LegacyBits.SERVICE_BITS - ConvolutionalCode.TAIL_BITS) / 8;
-  }
-
-  @Override
-  public String wrong(LegacyBits.Payload p) {
-    return p.serviceIsZero() ? "" : "SERVICE is not zero";
-  }
-
-  @Override
-  public String words(LegacyBits.Payload p) {
-    return FrameCheck.Several.in(p.bytes()).words();
+    return HeTones.bits(coding(), symbols, bits.number(37, 2));
   }
 
   @Override
@@ -197,7 +176,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     }
     out.add(bits.either("Beam changes", 1, "yes", "no"));
     out.add(direction(2));
-    out.add(bits.part("MCS", 3, 4, mcs() < HeTones.codings() ? coding().words() : "" + mcs()));
+    out.add(bits.part("MCS", 3, 4, mcs() <= HeTones.LAST_OF_HE ? coding().words() : "" + mcs()));
     out.add(bits.either("Two carriers alike", 7, "yes", "no"));
     out.add(bits.numbered("Colour of the network", 8, 6));
     out.add(bits.either("Reserved", 14, "1, as it must be", "0, must be 1"));

@@ -5,8 +5,9 @@ import rovnik.core.Refusal;
 import rovnik.core.modulation.Format;
 
 /**
- * Tones and codings of one HE user that has all of 20 MHz, one stream (IEEE 802.11ax-2021, clause
- * 27; from memory): 242 tones of a transform of 256. The signs of its training are not known here.
+ * Tones and codings of one HE or EHT user that has all of 20 MHz, one stream (IEEE 802.11ax-2021,
+ * clause 27; from memory): 242 tones of a transform of 256. The signs of its training are not known
+ * here.
  */
 final class HeTones {
   /** Length of the transform at the rate of the channel. */
@@ -15,11 +16,19 @@ final class HeTones {
   /** Farthest tone. */
   static final int LAST = 122;
 
+  /** Of these tones, over the width of the channel. */
+  static final double REACH = (LAST + 0.5) / TRANSFORM;
+
   /** Nearest to the middle. */
   private static final int FIRST = 2;
 
   /** Tones with data. */
   static final int DATA = 234;
+
+  /** Last coding of HE; EHT has two more. */
+  static final int LAST_OF_HE = 11;
+
+  static final int LAST_OF_EHT = 13;
 
   /** Of these in each of the first three parts of the last symbol. */
   static final int DATA_OF_PART = 60;
@@ -44,7 +53,9 @@ final class HeTones {
     coding(8, Format.QAM256, 8, 3, 4, -30),
     coding(9, Format.QAM256, 8, 5, 6, -32),
     coding(10, Format.QAM1024, 10, 3, 4, -35),
-    coding(11, Format.QAM1024, 10, 5, 6, -35)
+    coding(11, Format.QAM1024, 10, 5, 6, -35),
+    coding(12, Format.QAM4096, 12, 3, 4, -38),
+    coding(13, Format.QAM4096, 12, 5, 6, -38)
   };
 
   private HeTones() {}
@@ -53,13 +64,19 @@ final class HeTones {
     return new Coding("MCS " + mcs, format, bits, kept, sent, db);
   }
 
-  static int codings() {
-    return CODINGS.length;
+  /**
+   * Data bits to the end of the tail.
+   *
+   * @param part in the last symbol one to three parts of the tones carry coded bits, or all at 0
+   */
+  static int bits(Coding coding, int symbols, int part) {
+    int last = coding.dataBits(part == 0 ? DATA : part * DATA_OF_PART);
+    return (symbols - 1) * coding.dataBits(DATA) + last;
   }
 
   static Coding coding(int mcs) {
     if (mcs < 0 || mcs >= CODINGS.length) {
-      throw new Refusal("mcs", "HE has MCS 0 to 11.");
+      throw new Refusal("mcs", "HE has MCS 0 to 11, EHT to 13.");
     }
     return CODINGS[mcs];
   }

@@ -4,6 +4,12 @@ import java.util.Arrays;
 
 /** Reads what a packet says behind SIGNAL, and with it of which kind it is. */
 final class HeaderReader {
+  /** Symbols behind SIGNAL of a packet for a long range before its training. */
+  private static final int FAR = 5;
+
+  /** Bits of a header that a symbol of 52 tones with data carries, one on each tone. */
+  private static final int BITS_OF_SYMBOL = MixedTones.DATA / 2;
+
   private final SymbolReader symbols;
   private final SymbolReader repeated;
 
@@ -88,24 +94,42 @@ final class HeaderReader {
 
   /** Behind a SIGNAL that came twice, its outermost tones with it. */
   private PacketHeader repeated(PacketFinder.Found found, int length, int count) {
+    // What the length leaves over 3 says whose bits they are.
+    int left = length % 3;
     if (count < 3) {
       byte[] none = new byte[HeSignal.BITS];
-      return length % 3 == 0 ? new UniversalSignal(none) : new HeSignal(HeSignal.Kind.ONE, none);
+      return left == 0 ? UniversalSignal.of(none) : new HeSignal(HeSignal.Kind.ONE, none);
     }
     repeated.begin(MixedPlan.REPEATED, found, LegacyPlan.end(count));
     Sure first = wide(2);
     Sure second = wide(3);
-    // What the length leaves over 3 says whose bits they are.
-    int left = length % 3;
-    if (left == 2 && second.isTurned() && count == MixedPlan.MOST_HEADERS) {
+    if (left == 2 && second.isTurned() && count >= FAR) {
       // Each symbol comes twice, the first of both turned and not spread.
       return new HeSignal(
           HeSignal.Kind.FAR, bits(Interleaver.LATER, first.straight, wide(4).straight));
     }
     byte[] bits = bits(Interleaver.LATER, first.straight, second.straight);
-    return left == 0
-        ? new UniversalSignal(bits)
-        : new HeSignal(left == 1 ? HeSignal.Kind.ONE : HeSignal.Kind.SEVERAL, bits);
+    if (left != 0) {
+      return new HeSignal(left == 1 ? HeSignal.Kind.ONE : HeSignal.Kind.SEVERAL, bits);
+    }
+    UniversalSignal u = UniversalSignal.of(bits);
+    int each = u.bitsPerTone();
+    int symbols = each == 0 ? 0 : UniversalSignal.BITS / (each * BITS_OF_SYMBOL);
+    return u.wrong().isEmpty() && each > 0 && count >= 3 + symbols ? u.with(more(each)) : u;
+  }
+
+  /** EHT-SIG of one user: two symbols of one bit a tone, or one of two. */
+  private byte[] more(int bitsPerTone) {
+    Sure first = wide(4);
+    if (bitsPerTone == 1) {
+      return bits(Interleaver.LATER, first.straight, wide(5).straight);
+    }
+    float[] both = new float[2 * first.straight.length];
+    for (int i = 0; i < first.straight.length; i++) {
+      both[2 * i] = first.straight[i];
+      both[2 * i + 1] = first.turned[i];
+    }
+    return LegacyBits.header(Interleaver.LATER.inOrder(both, 2), both.length / 2);
   }
 
   private Sure wide(int number) {

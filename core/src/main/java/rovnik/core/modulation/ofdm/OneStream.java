@@ -42,13 +42,19 @@ interface OneStream {
   int bits(int symbols);
 
   /** Bytes between SERVICE and what fills the last symbol. */
-  int bytes(int symbols);
+  default int bytes(int symbols) {
+    return (bits(symbols) - LegacyBits.SERVICE_BITS - ConvolutionalCode.TAIL_BITS) / 8;
+  }
 
   /** What is wrong with what was decoded, "" if nothing. */
-  String wrong(LegacyBits.Payload payload);
+  default String wrong(LegacyBits.Payload payload) {
+    return payload.serviceIsZero() ? "" : "SERVICE is not zero";
+  }
 
-  /** What can be said of it if nothing is wrong. */
-  String words(LegacyBits.Payload payload);
+  /** What can be said of it if nothing is wrong: of several frames, which most have. */
+  default String words(LegacyBits.Payload payload) {
+    return FrameCheck.Several.in(payload.bytes()).words();
+  }
 
   /** The same with what only its own training shows; most say all before. */
   default OneStream withMore(SymbolReader begun, FramePlan plan) {

@@ -5,9 +5,12 @@ import java.util.List;
 
 /**
  * U-SIG (IEEE 802.11be, 36.3.12.7; from memory): two symbols of 52 tones with data behind a SIGNAL
- * that comes twice. What follows is not read.
+ * that comes twice; and EHT-SIG of one user (36.3.12.8) behind it.
+ *
+ * @param bits of U-SIG
+ * @param more of EHT-SIG; null if it was not read
  */
-record UniversalSignal(HeaderBits bits) implements PacketHeader {
+record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader, OneStream {
   private static final int CHECK = 42;
   private static final int CHECK_BITS = 4;
   private static final int TAIL = 46;
@@ -15,8 +18,24 @@ record UniversalSignal(HeaderBits bits) implements PacketHeader {
     "20 MHz", "40 MHz", "80 MHz", "160 MHz", "320 MHz, lower", "320 MHz, upper"
   };
 
-  UniversalSignal(byte[] bits) {
-    this(new HeaderBits("U-SIG", bits));
+  /** Bits of U-SIG, and of EHT-SIG for one user. */
+  static final int BITS = 52;
+
+  /** How often a training repeats itself within a transform, and guards, by the same field. */
+  private static final int[] PARTS = {2, 2, 1, 1};
+
+  private static final int[] GUARDS = {16, 32, 16, 64};
+  private static final String[] TRAININGS = {
+    "2x training, 0.8 us", "2x training, 1.6 us", "4x training, 0.8 us", "4x training, 3.2 us"
+  };
+
+  /** U-SIG alone. */
+  static UniversalSignal of(byte[] bits) {
+    return new UniversalSignal(new HeaderBits("U-SIG", bits), null);
+  }
+
+  UniversalSignal with(byte[] ehtSig) {
+    return new UniversalSignal(bits, new HeaderBits("EHT-SIG", ehtSig));
   }
 
   @Override
@@ -26,17 +45,131 @@ record UniversalSignal(HeaderBits bits) implements PacketHeader {
 
   @Override
   public String wrong() {
-    return bits.fits(CHECK, CHECK_BITS) ? "" : "the check of U-SIG does not fit";
+    if (!bits.fits(CHECK, CHECK_BITS)) {
+      return "the check of U-SIG does not fit";
+    }
+    return more == null || more.fits(CHECK, CHECK_BITS) ? "" : "the check of EHT-SIG does not fit";
+  }
+
+  /** One user, as EHT numbers it. */
+  private boolean oneUser() {
+    return bits.number(0, 3) == 0 && bits.number(26, 2) == 1;
+  }
+
+  /** Bits of a tone in EHT-SIG where it is read: of one user, in BPSK or QPSK; else 0. */
+  int bitsPerTone() {
+    int mcs = bits.number(35, 2);
+    return oneUser() && mcs < 2 ? mcs + 1 : 0;
+  }
+
+  int symbolsOfMore() {
+    return bits.number(37, 5) + 1;
   }
 
   @Override
   public String unread() {
-    return "the data of EHT packets are not read";
+    if (bits.number(0, 3) != 0) {
+      return "it is newer than EHT";
+    }
+    if (!oneUser()) {
+      return bits.isOne(6) && bits.number(26, 2) == 0
+          ? "its data answer a trigger that is not known"
+          : "its data are for several users";
+    }
+    int width = bits.number(3, 3);
+    if (width != 0) {
+      return "its data are as wide as " + (width < WIDTHS.length ? WIDTHS[width] : "is not known");
+    }
+    if (more == null) {
+      return bitsPerTone() == 0
+          ? "its EHT-SIG is in 16-QAM, which is not read"
+          : "cut off in EHT-SIG";
+    }
+    if (more.number(36, 4) != 0) {
+      return "its data are " + (more.number(36, 4) + 1) + " streams";
+    }
+    return mcs() <= HeTones.LAST_OF_EHT
+        ? ""
+        : "MCS " + mcs() + " sends all twice, which is not read";
   }
 
   @Override
   public OneStream data() {
-    throw new IllegalStateException(unread());
+    return this;
+  }
+
+  private int mcs() {
+    return more.number(31, 4);
+  }
+
+  private int training4() {
+    return more.number(4, 2);
+  }
+
+  private HePlan layout() {
+    return new HePlan(4 + symbolsOfMore(), PARTS[training4()], GUARDS[training4()]);
+  }
+
+  @Override
+  public Coding coding() {
+    return HeTones.coding(mcs());
+  }
+
+  @Override
+  public boolean lowDensity() {
+    return more.isOne(41);
+  }
+
+  @Override
+  public List<OfdmPacket.Field> fields() {
+    int symbol = LegacyPacket.SYMBOL;
+    return List.of(
+        OfdmPacket.Field.of("SIGNAL again", symbol),
+        OfdmPacket.Field.of("U-SIG", 2 * symbol),
+        OfdmPacket.Field.of("EHT-SIG", symbolsOfMore() * symbol),
+        OfdmPacket.Field.of("Short training, EHT", symbol),
+        OfdmPacket.Field.of("Training, EHT", layout().ofTraining()));
+  }
+
+  @Override
+  public int training() {
+    return layout().training();
+  }
+
+  @Override
+  public boolean learned() {
+    return true;
+  }
+
+  /** There may be room for a symbol more than there is, which is told. */
+  @Override
+  public int symbols(int usual) {
+    return Math.max(0, layout().room(usual) - (more.isOne(12) ? 1 : 0));
+  }
+
+  @Override
+  public FramePlan plan(int symbols) {
+    return layout().of(coding(), symbols);
+  }
+
+  @Override
+  public double reach() {
+    return HeTones.REACH;
+  }
+
+  @Override
+  public int[] tones() {
+    return HeTones.data();
+  }
+
+  @Override
+  public Interleaver interleaver() {
+    return Interleaver.HE;
+  }
+
+  @Override
+  public int bits(int symbols) {
+    return HeTones.bits(coding(), symbols, more.number(10, 2));
   }
 
   @Override
@@ -68,6 +201,28 @@ record UniversalSignal(HeaderBits bits) implements PacketHeader {
   private List<HeaderBits.Part> ended(List<HeaderBits.Part> out) {
     out.add(bits.checked(CHECK, CHECK_BITS));
     out.add(bits.tail(TAIL));
+    if (more != null) {
+      ofOneUser(out);
+    }
     return List.copyOf(out);
+  }
+
+  private void ofOneUser(List<HeaderBits.Part> out) {
+    out.add(more.numbered("Spatial reuse", 0, 4));
+    out.add(more.part("Training and guard", 4, 2, TRAININGS[training4()]));
+    out.add(more.numbered("Trainings", 6, 3));
+    out.add(more.either("One more for LDPC", 9, "yes", "no"));
+    out.add(more.numbered("Padding before the code", 10, 2));
+    out.add(more.either("Extension may mislead", 12, "yes", "no"));
+    out.add(more.part("Not to be looked at", 13, 4, ""));
+    out.add(more.part("Users", 17, 3, "" + (more.number(17, 3) + 1)));
+    out.add(more.numbered("Station", 20, 11));
+    out.add(more.part("MCS", 31, 4, mcs() <= HeTones.LAST_OF_EHT ? coding().words() : "" + mcs()));
+    out.add(more.either("Must be right", 35, "1, as it must be", "0, must be 1"));
+    out.add(more.part("Streams", 36, 4, "" + (more.number(36, 4) + 1)));
+    out.add(more.either("Beamformed", 40, "yes", "no"));
+    out.add(more.either("Code", 41, "LDPC", "convolutional"));
+    out.add(more.checked(CHECK, CHECK_BITS));
+    out.add(more.tail(TAIL));
   }
 }

@@ -154,11 +154,6 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
     return symbols * coding().dataBits(MixedTones.DATA);
   }
 
-  @Override
-  public int bytes(int symbols) {
-    return (bits(symbols) - LegacyBits.SERVICE_BITS - ConvolutionalCode.TAIL_BITS) / 8;
-  }
-
   /** SERVICE ends with the check of SIG-B. */
   @Override
   public String wrong(LegacyBits.Payload p) {
@@ -166,11 +161,6 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
     byte[] check = checkOfB();
     System.arraycopy(check, 0, wanted, wanted.length - check.length, check.length);
     return Arrays.equals(wanted, p.service()) ? "" : "SERVICE does not hold the check of VHT-SIG-B";
-  }
-
-  @Override
-  public String words(LegacyBits.Payload p) {
-    return FrameCheck.Several.in(p.bytes()).words();
   }
 
   @Override

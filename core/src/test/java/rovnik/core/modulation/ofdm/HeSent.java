@@ -69,7 +69,7 @@ final class HeSent {
       s.add(t, 64, 16, 80, 56);
     }
     s.shortTraining(80);
-    HePlan plan = new HePlan(false, parts, guard);
+    HePlan plan = new HePlan(4, parts, guard);
     FramePlan frame = plan.of(HeTones.coding(mcs), symbols);
     double[][] training = new double[2][245];
     int used = 0;
