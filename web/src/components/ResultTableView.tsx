@@ -28,6 +28,9 @@ export function TableTitle({ table }: { table: ResultTable }) {
   );
 }
 
+/** One short word, which is not parted at its hyphens. */
+const isWord = (text: string) => text.length <= 12 && !text.includes(" ");
+
 /** A table of results with its verdicts and a button to save it. */
 export function ResultTableView({ table }: { table: ResultTable }) {
   const judged = table.rows.some((r) => r.verdict !== "NONE");
@@ -66,7 +69,13 @@ export function ResultTableView({ table }: { table: ResultTable }) {
                 <Table.Td
                   // biome-ignore lint/suspicious/noArrayIndexKey: cells never move
                   key={i}
-                  className={cell.value === null ? undefined : `figures ${classes.number}`}
+                  className={
+                    cell.value !== null
+                      ? `figures ${classes.number}`
+                      : isWord(cell.text)
+                        ? classes.word
+                        : undefined
+                  }
                 >
                   {cell.value === null
                     ? cell.text || "\u2014"

@@ -179,7 +179,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     out.add(bits.part("MCS", 3, 4, mcs() <= HeTones.LAST_OF_HE ? coding().words() : "" + mcs()));
     out.add(bits.either("Two carriers alike", 7, "yes", "no"));
     out.add(bits.numbered("Colour of the network", 8, 6));
-    out.add(bits.either("Reserved", 14, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Reserved", 14, "right", "wrong"));
     out.add(bits.numbered("Spatial reuse", 15, 4));
     out.add(bits.part("Width", 19, 2, WIDTHS_MHZ[bits.number(19, 2)] + " MHz"));
     out.add(bits.part("Training and guard", 21, 2, TRAININGS[training4()]));
@@ -191,7 +191,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     out.add(bits.either("Beamformed", 36, "yes", "no"));
     out.add(bits.numbered("Padding before the code", 37, 2));
     out.add(bits.part("Extension may mislead", 39, 1, bits.isOne(39) ? "yes" : "no"));
-    out.add(bits.either("Reserved", 40, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Reserved", 40, "right", "wrong"));
     out.add(bits.either("Doppler", 41, "yes", "no"));
   }
 
@@ -207,7 +207,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     out.add(bits.numbered("Training and guard", 23, 2));
     out.add(bits.either("Doppler", 25, "yes", "no"));
     out.add(bits.numbered("TXOP", 26, 7));
-    out.add(bits.either("Reserved", 33, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Reserved", 33, "right", "wrong"));
     out.add(bits.numbered("Trainings", 34, 3));
     out.add(bits.either("One more for LDPC", 37, "yes", "no"));
     out.add(bits.either("STBC", 38, "yes", "no"));

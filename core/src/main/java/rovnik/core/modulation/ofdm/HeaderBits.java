@@ -62,7 +62,7 @@ record HeaderBits(String name, byte[] bits) {
 
   Part tail(int from) {
     int count = bits.length - from;
-    return part("Tail", from, count, number(from, count) == 0 ? "0, as it must be" : "must be 0");
+    return part("Tail", from, count, number(from, count) == 0 ? "right" : "wrong");
   }
 
   /** True if the bits at a place are the check of all before them. */

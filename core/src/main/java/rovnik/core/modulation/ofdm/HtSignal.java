@@ -180,7 +180,7 @@ record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
         bits.part("Length", 8, 16, bytes() + " bytes"),
         bits.either("Smoothing", 24, "allowed", "not advised"),
         bits.either("Not sounding", 25, "no sounding", "sounding"),
-        bits.either("Reserved", 26, "1, as it must be", "0, must be 1"),
+        bits.either("Reserved", 26, "right", "wrong"),
         bits.either("Aggregation", 27, "several MPDUs", "one MPDU"),
         bits.numbered("STBC", 28, 2),
         bits.either("Code", 30, "LDPC", "convolutional"),

@@ -16,7 +16,7 @@ record SignalField(byte[] bits) {
   private static final int PARITY = 17;
 
   /** What the rate of a newer packet says to those that do not know it and wait for its end. */
-  static final String SPOOFED = "6 Mbit/s, for older ones";
+  static final String SPOOFED = "6 Mbit/s";
 
   /** What comes behind the parity. */
   static final int TAIL = 18;
@@ -80,7 +80,7 @@ record SignalField(byte[] bits) {
     boolean known = LegacyRate.of(rateField()).isPresent();
     return List.of(
         b.part("Rate", 0, RATE_BITS, known ? rateWords : "there is no such rate"),
-        b.either("Reserved", RESERVED, "1, must be 0", "0, as it must be"),
+        b.either("Reserved", RESERVED, "wrong", "right"),
         b.part("Length", LENGTH, LENGTH_BITS, bytes() + " bytes"),
         b.part("Parity", PARITY, 1, parityFits() ? "fits" : "does not fit"),
         b.tail(TAIL));

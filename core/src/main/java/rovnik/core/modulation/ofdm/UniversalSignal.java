@@ -183,16 +183,16 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
     out.add(bits.numbered("Colour of the network", 7, 6));
     out.add(bits.numbered("TXOP", 13, 7));
     out.add(bits.part("Not to be looked at", 20, 5, ""));
-    out.add(bits.either("Must be right", 25, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Must be 1", 25, "right", "wrong"));
     out.add(bits.numbered("Kind and compression", 26, 2));
-    out.add(bits.either("Must be right", 28, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Must be 1", 28, "right", "wrong"));
     if (bits.isOne(6) && bits.number(26, 2) == 0) {
       out.add(bits.part("Spatial reuse", 29, 8, "4 bits each"));
       out.add(bits.part("Not to be looked at", 37, 5, ""));
       return ended(out);
     }
     out.add(bits.numbered("Punctured channels", 29, 5));
-    out.add(bits.either("Must be right", 34, "1, as it must be", "0, must be 1"));
+    out.add(bits.either("Must be 1", 34, "right", "wrong"));
     out.add(bits.numbered("MCS of EHT-SIG", 35, 2));
     out.add(bits.part("Symbols of EHT-SIG", 37, 5, "" + (bits.number(37, 5) + 1)));
     return ended(out);
@@ -218,7 +218,7 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
     out.add(more.part("Users", 17, 3, "" + (more.number(17, 3) + 1)));
     out.add(more.numbered("Station", 20, 11));
     out.add(more.part("MCS", 31, 4, mcs() <= HeTones.LAST_OF_EHT ? coding().words() : "" + mcs()));
-    out.add(more.either("Must be right", 35, "1, as it must be", "0, must be 1"));
+    out.add(more.either("Must be 1", 35, "right", "wrong"));
     out.add(more.part("Streams", 36, 4, "" + (more.number(36, 4) + 1)));
     out.add(more.either("Beamformed", 40, "yes", "no"));
     out.add(more.either("Code", 41, "LDPC", "convolutional"));

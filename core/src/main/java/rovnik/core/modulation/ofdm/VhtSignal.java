@@ -206,7 +206,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
   public List<HeaderBits.Part> parts() {
     List<HeaderBits.Part> out = new ArrayList<>();
     out.add(a.part("Width", 0, 2, WIDTHS_MHZ[a.number(0, 2)] + " MHz"));
-    out.add(a.either("Reserved", 2, "1, as it must be", "0, must be 1"));
+    out.add(a.either("Reserved", 2, "right", "wrong"));
     out.add(a.either("STBC", 3, "in space and time", "none"));
     out.add(a.part("Group", 4, 6, oneUser() ? "one user" : "several users"));
     if (oneUser()) {
@@ -216,7 +216,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
       out.add(a.part("Streams of users", 10, 12, "3 bits each"));
     }
     out.add(a.either("TXOP power save", 22, "not allowed", "allowed"));
-    out.add(a.either("Reserved", 23, "1, as it must be", "0, must be 1"));
+    out.add(a.either("Reserved", 23, "right", "wrong"));
     out.add(a.either("Guard", 24, "short, 400 ns", "800 ns"));
     out.add(a.either("One symbol less", 25, "yes", "no"));
     out.add(a.either("Code", 26, "LDPC", "convolutional"));
@@ -224,13 +224,13 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
     boolean known = oneUser() && mcs() < MixedTones.codings(true);
     out.add(a.part("MCS", 28, 4, known ? coding().words() : "" + mcs()));
     out.add(a.either("Beamformed", 32, "yes", "no"));
-    out.add(a.either("Reserved", 33, "1, as it must be", "0, must be 1"));
+    out.add(a.either("Reserved", 33, "right", "wrong"));
     out.add(a.checked(CHECK, 8));
     out.add(a.tail(TAIL));
     if (b != null) {
       int bytes = 4 * b.number(0, 17);
       out.add(b.part("Length", 0, 17, bytes + " bytes, rounded up to 4"));
-      out.add(b.part("Reserved", 17, 3, b.number(17, 3) == 7 ? "1, as it must be" : "must be 1"));
+      out.add(b.part("Reserved", 17, 3, b.number(17, 3) == 7 ? "right" : "wrong"));
       out.add(b.tail(TAIL_B));
     }
     return List.copyOf(out);
