@@ -191,6 +191,14 @@ final class OfdmTables {
     return (count + " from " + first + " to " + last).replace('-', '\u2212');
   }
 
+  /** "64-QAM 3/4", or "HT MCS 5". */
+  private static String shortKindOf(OfdmPacket x) {
+    PacketFormat format = x.said().format();
+    return format == PacketFormat.LEGACY || x.coding() == null
+        ? kindOf(x)
+        : format.label() + " " + x.coding().name();
+  }
+
   /** "64-QAM 3/4", or "HT MCS 5, 64-QAM 2/3", of a packet that says what it is. */
   static String kindOf(OfdmPacket x) {
     PacketFormat format = x.said().format();
@@ -208,7 +216,7 @@ final class OfdmTables {
               List.of(
                   Cell.of(startSeconds + x.startSeconds()),
                   Cell.of(x.seconds(settings.rateHz())),
-                  Cell.of(x.said() == null ? settings.description().name() : kindOf(x)),
+                  Cell.of(x.said() == null ? settings.description().name() : shortKindOf(x)),
                   Cell.of(x.said() == null ? Double.NaN : x.said().bytes()),
                   Cell.of(10 * Math.log10(OfdmOutcome.dataPower(x)) + unit),
                   Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
