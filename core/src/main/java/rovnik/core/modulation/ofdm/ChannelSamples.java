@@ -89,6 +89,11 @@ final class ChannelSamples {
     SincSampler.row(band.re(), band.im(), band.samples(), begin, step * (1 + clock), re, im);
   }
 
+  /** Where a sample is that was taken at such a time, the nearest one. */
+  int placeOf(double seconds) {
+    return (int) Math.rint((seconds * band.rateHz() - SincSampler.REACH) / step);
+  }
+
   /** When a sample was taken, from the first of the record that counts, seconds. */
   double seconds(double place) {
     return (place * step + SincSampler.REACH) / band.rateHz();

@@ -7,23 +7,27 @@ import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.ofdm.SymbolPlan.Role;
 
 /**
- * A packet of one HE or EHT user that has all of 20 MHz as a frame: behind SIGNAL, the same again
+ * A packet of one HE or EHT user that has a whole channel as a frame: behind SIGNAL, the same again
  * and what says more come a short training, its own training and the data.
  *
+ * @param width of the channel, in 20 MHz; samples are so many times those of 20 MHz
  * @param before symbols of usual length from the repeated SIGNAL to the short training, with it; so
  *     many signs of pilots come before those of the data, too
  * @param parts how often the training repeats itself within a transform
- * @param guard of training and data, samples at the rate of the channel
+ * @param guard of training and data, samples at 20 MS/s
  */
-record HePlan(int before, int parts, int guard) {
+record HePlan(int width, int before, int parts, int guard) {
   private static final int TIMES = ChannelSamples.TIMES;
 
-  /** Samples of the training at the rate of the channel. */
+  /** Samples of a symbol without its guard, at 20 MS/s. */
+  private static final int USUAL_TRANSFORM = 256;
+
+  /** Samples of the training, at 20 MS/s. */
   int ofTraining() {
-    return guard + HeTones.TRANSFORM / parts;
+    return guard + USUAL_TRANSFORM / parts;
   }
 
-  /** Where its transform begins, from the packet's first training, in samples that are read. */
+  /** Where its transform begins, from the packet's first training, in samples read of 20 MHz. */
   int training() {
     return LegacyPlan.end(before) + guard * TIMES;
   }
@@ -31,12 +35,12 @@ record HePlan(int before, int parts, int guard) {
   /** Symbols of data that fit behind SIGNAL if it names so many of usual length. */
   int room(int usual) {
     int samples = (usual - before) * LegacyPacket.SYMBOL - ofTraining();
-    return Math.max(0, samples / (HeTones.TRANSFORM + guard));
+    return Math.max(0, samples / (USUAL_TRANSFORM + guard));
   }
 
   /** The packet, as if all of its training were 1. */
   FramePlan of(Coding coding, int symbols) {
-    int[] tones = HeTones.all();
+    int[] tones = UserTones.of(width).all();
     double[] re = new double[tones.length];
     Role[] roles = new Role[tones.length];
     int used = 0;
@@ -50,32 +54,32 @@ record HePlan(int before, int parts, int guard) {
     Arrays.setAll(re, k -> roles[k] == Role.KNOWN ? level : 0);
     SymbolPlan training =
         new SymbolPlan(0, parts, roles, re, new double[tones.length], new Constellation[0]);
-    int begin = HeTones.TRANSFORM / parts * TIMES;
-    int each = (HeTones.TRANSFORM + guard) * TIMES;
+    int begin = USUAL_TRANSFORM / parts * TIMES * width;
+    int each = (USUAL_TRANSFORM + guard) * TIMES * width;
     List<SymbolPlan> data = new ArrayList<>(symbols);
     for (int s = 0; s < symbols; s++) {
-      data.add(symbol(begin + s * each + guard * TIMES, coding, s));
+      data.add(symbol(begin + s * each + guard * TIMES * width, coding, s));
     }
     return new FramePlan(
-        HeTones.TRANSFORM * TIMES,
-        guard * TIMES / 2,
-        LegacyPlan.PREAMBLE.head() + training(),
+        USUAL_TRANSFORM * TIMES * width,
+        guard * TIMES * width / 2,
+        (LegacyPlan.PREAMBLE.head() + training()) * width,
         tones,
         List.of(training),
         data);
   }
 
   private SymbolPlan symbol(int at, Coding coding, int number) {
-    int[] tones = HeTones.all();
+    int[] tones = UserTones.of(width).all();
     Role[] roles = new Role[tones.length];
     Constellation[] points = new Constellation[tones.length];
     double[] re = new double[tones.length];
     int pilot = 0;
     for (int k = 0; k < tones.length; k++) {
-      boolean isPilot = HeTones.isPilot(tones[k]);
+      boolean isPilot = UserTones.of(width).isPilot(tones[k]);
       roles[k] = isPilot ? Role.PILOT : Role.DATA;
       points[k] = isPilot ? null : coding.constellation();
-      re[k] = isPilot ? HeTones.pilot(pilot++, number, before) : 1;
+      re[k] = isPilot ? UserTones.of(width).pilot(pilot++, number, before) : 1;
     }
     return new SymbolPlan(at, roles, re, new double[tones.length], points);
   }

@@ -55,10 +55,8 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     if (!bits.isOne(0)) {
       return "its data answer a trigger that is not known";
     }
-    if (bits.number(19, 2) != 0) {
-      return kind == Kind.FAR
-          ? "its data are on 106 tones"
-          : "its data are " + WIDTHS_MHZ[bits.number(19, 2)] + " MHz wide";
+    if (kind == Kind.FAR && bits.number(19, 2) != 0) {
+      return "its data are on 106 tones";
     }
     if (bits.isOne(41)) {
       return "its training comes again between the data";
@@ -69,7 +67,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     if (bits.isOne(7) || bits.isOne(35)) {
       return "its data are sent twice, on two carriers or in space and time";
     }
-    return mcs() <= HeTones.LAST_OF_HE ? "" : "there is no MCS " + mcs();
+    return mcs() <= HeCodings.LAST_OF_HE ? "" : "there is no MCS " + mcs();
   }
 
   @Override
@@ -86,12 +84,12 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
   }
 
   private HePlan layout() {
-    return new HePlan(kind == Kind.FAR ? 6 : 4, PARTS[training4()], GUARDS[training4()]);
+    return new HePlan(width(), kind == Kind.FAR ? 6 : 4, PARTS[training4()], GUARDS[training4()]);
   }
 
   @Override
   public Coding coding() {
-    return HeTones.coding(mcs());
+    return HeCodings.coding(mcs());
   }
 
   @Override
@@ -131,23 +129,28 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
   }
 
   @Override
+  public int width() {
+    return 1 << bits.number(19, 2);
+  }
+
+  @Override
   public double reach() {
-    return HeTones.REACH;
+    return UserTones.of(width()).reach();
   }
 
   @Override
   public int[] tones() {
-    return HeTones.data();
+    return UserTones.of(width()).data();
   }
 
   @Override
   public Interleaver interleaver() {
-    return Interleaver.HE;
+    return width() == 1 ? Interleaver.HE : null;
   }
 
   @Override
   public int bits(int symbols) {
-    return HeTones.bits(coding(), symbols, bits.number(37, 2));
+    return HeCodings.bits(coding(), symbols, bits.number(37, 2));
   }
 
   @Override
@@ -176,7 +179,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     }
     out.add(bits.either("Beam changes", 1, "yes", "no"));
     out.add(direction(2));
-    out.add(bits.part("MCS", 3, 4, mcs() <= HeTones.LAST_OF_HE ? coding().words() : "" + mcs()));
+    out.add(bits.part("MCS", 3, 4, mcs() <= HeCodings.LAST_OF_HE ? coding().words() : "" + mcs()));
     out.add(bits.either("Two carriers alike", 7, "yes", "no"));
     out.add(bits.numbered("Colour of the network", 8, 6));
     out.add(bits.either("Reserved", 14, "right", "wrong"));

@@ -14,7 +14,7 @@ record Interleaver(int columns, int tones) {
   static final Interleaver LATER = new Interleaver(13, MixedTones.DATA);
 
   /** Of an HE user that has all of 20 MHz; from memory. */
-  static final Interleaver HE = new Interleaver(26, HeTones.DATA);
+  static final Interleaver HE = new Interleaver(26, HeCodings.DATA);
 
   /** Where in a symbol a coded bit goes. */
   private int place(int k, int coded, int bitsPerTone) {

@@ -5,14 +5,22 @@ import java.util.List;
 
 /** Reads the data of a packet of one stream in 20 MHz that says behind SIGNAL what it is. */
 final class LaterReader {
+  private final ChannelSamples preambles;
   private final ChannelSamples samples;
   private final OfdmSettings settings;
   private final List<OfdmPacket.Field> first;
 
   /**
+   * @param preambles in which the packet says what it is
+   * @param samples of the whole channel
    * @param first fields of the preamble up to SIGNAL
    */
-  LaterReader(ChannelSamples samples, OfdmSettings settings, List<OfdmPacket.Field> first) {
+  LaterReader(
+      ChannelSamples preambles,
+      ChannelSamples samples,
+      OfdmSettings settings,
+      List<OfdmPacket.Field> first) {
+    this.preambles = preambles;
     this.samples = samples;
     this.settings = settings;
     this.first = first;
@@ -27,8 +35,7 @@ final class LaterReader {
     OneStream stream = header.data();
     int count = stream.symbols(usual);
     FramePlan whole = stream.plan(count);
-    PacketFinder.Found own =
-        new PacketFinder.Found(found.training() + stream.training(), found.offset());
+    PacketFinder.Found own = own(found, stream.training());
     int there = samples.count() - own.training() - whole.transform();
     FramePlan plan = whole.with(whole.data().stream().filter(s -> s.at() <= there).toList());
     SymbolReader symbols = new SymbolReader(samples, settings, plan);
@@ -50,8 +57,9 @@ final class LaterReader {
     if (stream.learned()) {
       parts.add(new HeaderBits.Part("Training", "Signs", "learned from the signal", "", ""));
     }
-    List<OfdmPacket.Field> fields = new ArrayList<>(first);
-    fields.addAll(stream.fields());
+    List<OfdmPacket.Field> fields = new ArrayList<>();
+    first.forEach(f -> fields.add(f.times(stream.width())));
+    stream.fields().forEach(f -> fields.add(f.times(stream.width())));
     return OfdmPacket.of(
         symbols,
         plan,
@@ -63,12 +71,27 @@ final class LaterReader {
             parts,
             fields,
             stream.coding(),
-            stream.lowDensity() && header.format() != PacketFormat.HT
+            told.bytes == null && header.format() != PacketFormat.HT
                 ? Double.NaN
                 : stream.bytes(count),
             told.bytes,
             told.words + (stream.learned() ? "; training learned from the signal" : ""),
             LegacyPlan.end(usual)));
+  }
+
+  /** Its own training in the whole channel. */
+  private PacketFinder.Found own(PacketFinder.Found found, int later) {
+    int at = found.training() + later;
+    if (samples == preambles) {
+      return new PacketFinder.Found(at, found.offset());
+    }
+    double radiansPerHz = 2 * Math.PI / samples.rateHz();
+    double carrierHz =
+        preambles.offsetHz()
+            + found.offset() * preambles.rateHz() / (2 * Math.PI)
+            - settings.toLowestHz();
+    return new PacketFinder.Found(
+        samples.placeOf(preambles.seconds(at)), (carrierHz - samples.offsetHz()) * radiansPerHz);
   }
 
   /**
@@ -80,7 +103,7 @@ final class LaterReader {
 
   private static Told bits(
       OneStream stream, SymbolReader symbols, FramePlan plan, SymbolReader.Round round) {
-    if (stream.lowDensity()) {
+    if (stream.lowDensity() || stream.interleaver() == null) {
       return new Told("", "its bits are in LDPC and not decoded", null);
     }
     int count = round.phase.length;

@@ -54,13 +54,26 @@ public final class OfdmMeasurement extends StretchMeasurement {
     super(KIND, TITLE, widthHz(settings), settings.seconds(), settings.words());
     this.settings = settings;
     this.frame = settings.described().map(OfdmDescription::frame).orElse(null);
-    this.layout = settings.described().map(Layout::of).orElse(LEGACY);
+    this.layout = layoutOf(settings);
   }
 
   /** That a record must hold: the channel, or the tones that are described and a little more. */
   private static double widthHz(OfdmSettings s) {
-    double share = s.described().map(Layout::of).map(x -> BESIDE * x.share()).orElse(1.0);
+    double share = s.described().isPresent() ? BESIDE * layoutOf(s).share() : 1;
     return Math.min(1, share) * s.rateHz();
+  }
+
+  private static Layout layoutOf(OfdmSettings s) {
+    return s.described()
+        .map(Layout::of)
+        .orElseGet(
+            () ->
+                s.width() == 1
+                    ? LEGACY
+                    : new Layout(
+                        2 * UserTones.of(s.width()).reach(),
+                        s.width() * LegacyPacket.SYMBOL,
+                        LEGACY.shortestSymbols()));
   }
 
   @Override
@@ -109,11 +122,10 @@ public final class OfdmMeasurement extends StretchMeasurement {
             near,
             channel,
             layout.share());
-    double[] re = new double[samples.count()];
-    double[] im = new double[samples.count()];
-    samples.read(0, 0, re, im);
     List<OfdmPacket> packets =
-        settings.described().isEmpty() ? packets(samples, re, im) : described(samples, re, im);
+        settings.described().isEmpty()
+            ? packets(preambles(record, from, samples, near), samples)
+            : described(samples);
     if (settings.packet() > packets.size()) {
       throw new Refusal(
           "packet",
@@ -126,9 +138,29 @@ public final class OfdmMeasurement extends StretchMeasurement {
         .outcome();
   }
 
-  private List<OfdmPacket> packets(ChannelSamples samples, double[] re, double[] im) {
+  /** Where packets say what they are: in the lowest part of a wide channel. */
+  private ChannelSamples preambles(IqRecord record, int from, ChannelSamples samples, double near) {
+    if (settings.width() == 1) {
+      return samples;
+    }
+    double fs = record.sampleRateHz();
+    int there = record.sampleCount() - from;
+    return new ChannelSamples(
+        record.iq(),
+        from,
+        (int) Math.min(there, samplesWanted(fs)),
+        fs,
+        near + settings.toLowestHz(),
+        settings.preambleHz(),
+        LEGACY.share());
+  }
+
+  private List<OfdmPacket> packets(ChannelSamples preambles, ChannelSamples samples) {
+    double[] re = new double[preambles.count()];
+    double[] im = new double[preambles.count()];
+    preambles.read(0, 0, re, im);
     PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(samples, settings);
+    PacketReader reader = new PacketReader(preambles, samples, settings);
     List<OfdmPacket> out = all(finder::next, reader::read);
     if (out.isEmpty()) {
       throw new Refusal("signal", nothing(repeated(finder.others()), re, im));
@@ -136,7 +168,10 @@ public final class OfdmMeasurement extends StretchMeasurement {
     return out;
   }
 
-  private List<OfdmPacket> described(ChannelSamples samples, double[] re, double[] im) {
+  private List<OfdmPacket> described(ChannelSamples samples) {
+    double[] re = new double[samples.count()];
+    double[] im = new double[samples.count()];
+    samples.read(0, 0, re, im);
     FrameFinder finder = new FrameFinder(re, im, frame, samples, settings);
     FrameReader reader = new FrameReader(samples, settings, frame);
     List<OfdmPacket> out = all(finder::next, reader::read);

@@ -51,6 +51,11 @@ record OfdmPacket(
     static Field of(String name, int samples) {
       return new Field(name, ChannelSamples.TIMES * samples);
     }
+
+    /** The same in a channel so many times as wide. */
+    Field times(int width) {
+      return new Field(name, width * samples);
+    }
   }
 
   /**
@@ -62,7 +67,7 @@ record OfdmPacket(
    * @param bytes that it carries; not a number if that is not known
    * @param payload those bytes; null if they were not decoded
    * @param words on their check if nothing is wrong
-   * @param end first sample behind it, from its first training
+   * @param end first sample behind it, from its first training, as its preamble is read
    */
   record Said(
       PacketFormat format,
@@ -97,6 +102,26 @@ record OfdmPacket(
         mid[0],
         mid[1],
         mid[2],
+        fieldPower);
+  }
+
+  /** The same with a carrier so much farther from the centre of the record. */
+  OfdmPacket moved(double hz) {
+    return new OfdmPacket(
+        startSeconds,
+        plan,
+        said,
+        check,
+        carrier + hz,
+        clock,
+        channelRe,
+        channelIm,
+        values,
+        ideal,
+        phase,
+        leakageRe,
+        leakageIm,
+        leakageScatter,
         fieldPower);
   }
 

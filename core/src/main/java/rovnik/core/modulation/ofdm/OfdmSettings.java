@@ -10,7 +10,7 @@ import rovnik.core.result.Fact;
  * What packets are measured with.
  *
  * @param centreHz middle of the channel, at the reading plane; 0 for the middle of the record
- * @param channelHz its width: 5, 10 or 20 MHz
+ * @param channelHz its width: 5, 10, 20, 40, 80, 160 or 320 MHz
  * @param seconds that are searched
  * @param startSeconds where in the record that begins
  * @param packet which of those found is shown, the first is 1
@@ -48,13 +48,18 @@ public record OfdmSettings(
     }
   }
 
+  private static final List<Double> WIDTHS_HZ = List.of(5e6, 10e6, 20e6, 40e6, 80e6, 160e6, 320e6);
+
+  /** Packets say in so much of a wider channel what they are. */
+  private static final double PREAMBLE_HZ = 20e6;
+
   private static final double SHORTEST_SECONDS = 5e-6;
   private static final double LONGEST_SECONDS = 0.1;
   private static final int MOST_PACKETS = 1000;
 
   public OfdmSettings {
-    if (description == null && channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
-      throw new Refusal("channelHz", "The channel is 5, 10 or 20 MHz wide.");
+    if (description == null && !WIDTHS_HZ.contains(channelHz)) {
+      throw new Refusal("channelHz", "The channel is 5, 10, 20, 40, 80, 160 or 320 MHz wide.");
     }
     if (!(seconds >= SHORTEST_SECONDS && seconds <= LONGEST_SECONDS)) {
       throw new Refusal("seconds", "The search is 5 us to 100 ms long.");
@@ -78,6 +83,21 @@ public record OfdmSettings(
   /** Rate of the transform: the width of the channel, where a standard names one. */
   double rateHz() {
     return description == null ? channelHz : description.rateHz();
+  }
+
+  /** Width in which a preamble says what follows. */
+  double preambleHz() {
+    return Math.min(PREAMBLE_HZ, channelHz);
+  }
+
+  /** Of a channel: how often it has that width. */
+  int width() {
+    return (int) Math.rint(channelHz / preambleHz());
+  }
+
+  /** From its middle to that of the lowest part with a preamble. */
+  double toLowestHz() {
+    return (preambleHz() - channelHz) / 2;
   }
 
   /** What the frames are; packets of IEEE 802.11 have none. */

@@ -215,7 +215,7 @@ final class OfdmTables {
           new Row(
               List.of(
                   Cell.of(startSeconds + x.startSeconds()),
-                  Cell.of(x.seconds(settings.rateHz())),
+                  Cell.of(x.seconds(x.said() == null ? settings.rateHz() : settings.preambleHz())),
                   Cell.of(x.said() == null ? settings.description().name() : shortKindOf(x)),
                   Cell.of(x.said() == null ? Double.NaN : x.said().bytes()),
                   Cell.of(10 * Math.log10(OfdmOutcome.dataPower(x)) + unit),

@@ -2,7 +2,7 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.List;
 
-/** How the data of a packet of one stream are read. Places are in samples that are read. */
+/** How the data of a packet of one stream are read. */
 interface OneStream {
   Coding coding();
 
@@ -12,7 +12,12 @@ interface OneStream {
   /** Fields behind SIGNAL and before the data. */
   List<OfdmPacket.Field> fields();
 
-  /** Where the transform of its own training begins, from the packet's first training. */
+  /** Width of its channel, in 20 MHz. */
+  default int width() {
+    return 1;
+  }
+
+  /** Where the transform of its own training begins, from the first one, samples read of 20 MHz. */
   int training();
 
   /** True if the signs of its training are not known and have to be learned. */
@@ -36,6 +41,7 @@ interface OneStream {
   /** Tones with data, from the lowest. */
   int[] tones();
 
+  /** Null if its bits are not decoded. */
   Interleaver interleaver();
 
   /** Bits from the first to the end of the tail. */

@@ -18,12 +18,18 @@ final class PacketReader {
           OfdmPacket.Field.of("SIGNAL", LegacyPacket.SYMBOL));
 
   private final ChannelSamples samples;
+  private final ChannelSamples whole;
   private final OfdmSettings settings;
   private final SymbolReader symbols;
   private final HeaderReader headers;
 
-  PacketReader(ChannelSamples samples, OfdmSettings settings) {
+  /**
+   * @param samples in which packets say what they are
+   * @param whole channel; the same, if it is no wider
+   */
+  PacketReader(ChannelSamples samples, ChannelSamples whole, OfdmSettings settings) {
     this.samples = samples;
+    this.whole = whole;
     this.settings = settings;
     this.symbols = new SymbolReader(samples, settings, LegacyPlan.PREAMBLE);
     this.headers = new HeaderReader(symbols, samples, settings);
@@ -40,32 +46,37 @@ final class PacketReader {
     int there = (int) Math.floor((samples.count() - symbols.first() - toData) / LegacyPlan.SYMBOL);
     String check = there < 0 ? "cut off before SIGNAL ends" : field.wrong();
     LegacyRate rate = check.isEmpty() ? field.rate().orElse(null) : null;
-    if (rate == LegacyRate.R6 && settings.channelHz() == USUAL_HZ) {
+    if (rate == LegacyRate.R6 && settings.preambleHz() == USUAL_HZ) {
       PacketHeader header = headers.behind(found, field, there);
       if (header != null) {
         return later(found, field, header);
       }
     }
-    return rate == null ? unread(field, check) : legacy(field, rate, there);
+    if (rate != null && settings.width() > 1) {
+      check = "it is a packet of 20 MHz in the lowest part: choose that channel";
+      return unread(field, check, LegacyPlan.end(rate.symbolsOf(field.bytes())));
+    }
+    return rate == null ? unread(field, check, LegacyPlan.end(0)) : legacy(field, rate, there);
   }
 
-  private OfdmPacket unread(SignalField field, String check) {
+  private OfdmPacket unread(SignalField field, String check, int end) {
     FramePlan plan = LegacyPlan.PREAMBLE;
     return OfdmPacket.of(
-        symbols,
-        plan,
-        new SymbolReader.Round(0, plan.tones().length),
-        check,
-        fieldPower(symbols, plan, FIELDS),
-        new OfdmPacket.Said(
-            PacketFormat.LEGACY,
-            field.parts(field.rateWords()),
-            FIELDS,
-            null,
-            Double.NaN,
-            null,
-            "",
-            LegacyPlan.end(0)));
+            symbols,
+            plan,
+            new SymbolReader.Round(0, plan.tones().length),
+            check,
+            fieldPower(symbols, plan, FIELDS),
+            new OfdmPacket.Said(
+                PacketFormat.LEGACY,
+                field.parts(field.rateWords()),
+                FIELDS,
+                null,
+                Double.NaN,
+                null,
+                "",
+                end))
+        .moved(-settings.toLowestHz());
   }
 
   private OfdmPacket legacy(SignalField field, LegacyRate rate, int there) {
@@ -113,22 +124,30 @@ final class PacketReader {
     int symbols4 = (signal.bytes() + 3 + 2) / 3;
     int end = LegacyPlan.end(symbols4);
     String check = header.wrong().isEmpty() ? header.unread() : header.wrong();
-    if (check.isEmpty() && header.data().reach() * settings.channelHz() > samples.reachHz()) {
+    if (check.isEmpty() && header.data().width() != settings.width()) {
+      check =
+          "its data are "
+              + 20 * header.data().width()
+              + " MHz wide: choose that channel, and its middle";
+    }
+    if (check.isEmpty() && header.data().reach() * settings.channelHz() > whole.reachHz()) {
       check = "its tones reach farther than the samples: sample faster, or in its middle";
     }
     if (check.isEmpty()) {
-      return new LaterReader(samples, settings, FIELDS).read(found, signal, header, symbols4);
+      return new LaterReader(samples, whole, settings, FIELDS)
+          .read(found, signal, header, symbols4);
     }
     FramePlan plan = LegacyPlan.PREAMBLE;
     List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
     parts.addAll(header.parts());
     return OfdmPacket.of(
-        symbols,
-        plan,
-        new SymbolReader.Round(0, plan.tones().length),
-        check,
-        fieldPower(symbols, plan, FIELDS),
-        new OfdmPacket.Said(header.format(), parts, FIELDS, null, Double.NaN, null, "", end));
+            symbols,
+            plan,
+            new SymbolReader.Round(0, plan.tones().length),
+            check,
+            fieldPower(symbols, plan, FIELDS),
+            new OfdmPacket.Said(header.format(), parts, FIELDS, null, Double.NaN, null, "", end))
+        .moved(-settings.toLowestHz());
   }
 
   /** Of each field, then of the data; not a number if there are none. */

@@ -76,9 +76,11 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
           ? "its data answer a trigger that is not known"
           : "its data are for several users";
     }
-    int width = bits.number(3, 3);
-    if (width != 0) {
-      return "its data are as wide as " + (width < WIDTHS.length ? WIDTHS[width] : "is not known");
+    if (bits.number(3, 3) >= WIDTHS.length) {
+      return "its width is not known";
+    }
+    if (bits.number(29, 5) != 0) {
+      return "some of its channels are left out";
     }
     if (more == null) {
       return bitsPerTone() == 0
@@ -88,7 +90,7 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
     if (more.number(36, 4) != 0) {
       return "its data are " + (more.number(36, 4) + 1) + " streams";
     }
-    return mcs() <= HeTones.LAST_OF_EHT
+    return mcs() <= HeCodings.LAST_OF_EHT
         ? ""
         : "MCS " + mcs() + " sends all twice, which is not read";
   }
@@ -107,12 +109,12 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
   }
 
   private HePlan layout() {
-    return new HePlan(4 + symbolsOfMore(), PARTS[training4()], GUARDS[training4()]);
+    return new HePlan(width(), 4 + symbolsOfMore(), PARTS[training4()], GUARDS[training4()]);
   }
 
   @Override
   public Coding coding() {
-    return HeTones.coding(mcs());
+    return HeCodings.coding(mcs());
   }
 
   @Override
@@ -153,23 +155,28 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
   }
 
   @Override
+  public int width() {
+    return 1 << Math.min(4, bits.number(3, 3));
+  }
+
+  @Override
   public double reach() {
-    return HeTones.REACH;
+    return UserTones.of(width()).reach();
   }
 
   @Override
   public int[] tones() {
-    return HeTones.data();
+    return UserTones.of(width()).data();
   }
 
   @Override
   public Interleaver interleaver() {
-    return Interleaver.HE;
+    return width() == 1 ? Interleaver.HE : null;
   }
 
   @Override
   public int bits(int symbols) {
-    return HeTones.bits(coding(), symbols, more.number(10, 2));
+    return HeCodings.bits(coding(), symbols, more.number(10, 2));
   }
 
   @Override
@@ -217,7 +224,8 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
     out.add(more.part("Not to be looked at", 13, 4, ""));
     out.add(more.part("Users", 17, 3, "" + (more.number(17, 3) + 1)));
     out.add(more.numbered("Station", 20, 11));
-    out.add(more.part("MCS", 31, 4, mcs() <= HeTones.LAST_OF_EHT ? coding().words() : "" + mcs()));
+    out.add(
+        more.part("MCS", 31, 4, mcs() <= HeCodings.LAST_OF_EHT ? coding().words() : "" + mcs()));
     out.add(more.either("Must be 1", 35, "right", "wrong"));
     out.add(more.part("Streams", 36, 4, "" + (more.number(36, 4) + 1)));
     out.add(more.either("Beamformed", 40, "yes", "no"));

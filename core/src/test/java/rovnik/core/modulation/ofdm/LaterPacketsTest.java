@@ -62,7 +62,7 @@ public class LaterPacketsTest {
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
     PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(samples, settings(1));
+    PacketReader reader = new PacketReader(samples, samples, settings(1));
     PacketFinder.Found found = finder.next(0);
     OfdmPacket p = null;
     for (int i = 0; i < which; i++) {
@@ -384,7 +384,7 @@ public class LaterPacketsTest {
   /** Signs of the training are learned whatever they are; without noise little is left. */
   @Test(dataProvider = "trainings")
   public void heTrainingIsLearned(int kind) {
-    for (int mcs = 0; mcs <= HeTones.LAST_OF_HE; mcs++) {
+    for (int mcs = 0; mcs <= HeCodings.LAST_OF_HE; mcs++) {
       Random random = new Random(100 * kind + mcs);
       int symbols = 4 + mcs;
       float[] iq =
@@ -409,7 +409,8 @@ public class LaterPacketsTest {
     Random random = new Random(7);
     for (int t = 0; t < tries; t++) {
       int mcs = random.nextInt(10);
-      double snr = Math.max(16, -HeTones.coding(mcs).errorLimitDb() + 5) + 10 * random.nextDouble();
+      double snr =
+          Math.max(16, -HeCodings.coding(mcs).errorLimitDb() + 5) + 10 * random.nextDouble();
       double hz = 200e3 * (2 * random.nextDouble() - 1);
       float[] clean = HeSent.packet(mcs, 3, 6 + random.nextInt(6), random);
       Outcome o = measured(received(clean, hz, snr, random, 1, 242 * 78.125e3), FS, 1);
@@ -484,5 +485,78 @@ public class LaterPacketsTest {
                     5.5005e9, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null))
             .of(new IqRecord(half, 20e6, 5.5e9, 0, false), MeasurementContext.BARE);
     assertTrue(o.summary().contains("sample faster"), o.summary());
+  }
+
+  @DataProvider
+  public Object[][] widths() {
+    return new Object[][] {{2, 3, 8}, {4, 1, 9}, {8, 0, 5}, {4, 3, 11}};
+  }
+
+  private static Outcome inChannel(int width, float[] iq, int packet) {
+    OfdmSettings s =
+        new OfdmSettings(
+            0, 20e6 * width, 0.1, 0, packet, OfdmSettings.Estimate.TRAINING, true, false, null);
+    return new OfdmMeasurement(s)
+        .of(new IqRecord(iq, 2 * 20e6 * width, 5.5e9, 0, false), MeasurementContext.BARE);
+  }
+
+  /** What the lowest 20 MHz say is read in the whole channel. */
+  @Test(dataProvider = "widths")
+  public void widePacketsAreMeasured(int width, int kind, int mcs) {
+    Random random = new Random(width);
+    float[] clean = HeSent.packet(width, mcs, kind, 5, random);
+    // received() takes 40 MS/s: offset and width are so many times as much.
+    float[] iq = received(clean, 133e3 / width, 300, random, 1, 18.9e6);
+    Outcome o = inChannel(width, iq, 1);
+    assertTrue(o.summary().contains("HE MCS " + mcs + ","), o.summary());
+    assertTrue(o.summary().contains("5 symbols"), o.summary());
+    assertEquals(value(o, "whole"), 1, o.summary());
+    assertEquals(value(o, "frequencyError"), 133e3, 20);
+    assertTrue(value(o, "evmDb") < -60, o.summary());
+    int tones = UserTones.of(width).all().length;
+    float[] noisy = received(clean, 133e3 / width, 42, random, 1, tones * 78.125e3 / width);
+    Outcome n = inChannel(width, noisy, 1);
+    within(n, "evmWithout", 100 * Math.pow(10, -42.0 / 20));
+    within(n, "frequencyError", 133e3);
+    within(n, "clockOffset", 0);
+  }
+
+  /** 320 MHz of 4096-QAM; and its floor is low. */
+  @Test
+  public void theWidestPacketIsMeasured() {
+    Random random = new Random(320);
+    float[] clean = HeSent.eht(16, 13, 2, 4, random);
+    float[] iq = received(clean, -133e3 / 16, 300, random, 1, 18.9e6);
+    Outcome o = inChannel(16, iq, 1);
+    assertTrue(o.summary().contains("EHT MCS 13, 4096-QAM 5/6, 4 symbols"), o.summary());
+    assertEquals(value(o, "frequencyError"), -133e3, 20);
+    assertTrue(value(o, "evmDb") < -62, o.summary());
+    float[] noisy = received(clean, -133e3 / 16, 46, random, 1, 3984 * 78.125e3 / 16);
+    Outcome n = inChannel(16, noisy, 1);
+    within(n, "evmWithout", 100 * Math.pow(10, -46.0 / 20));
+    within(n, "frequencyError", -133e3);
+  }
+
+  /** Another width than the packet has is a sentence. */
+  @Test
+  public void widthsThatDoNotFitAreToldSo() {
+    Random random = new Random(4);
+    float[] forty = received(HeSent.packet(2, 3, 3, 4, random), 0, 40, random, 1, 18.9e6);
+    OfdmSettings low =
+        new OfdmSettings(
+            5.49e9, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
+    Outcome o =
+        new OfdmMeasurement(low)
+            .of(new IqRecord(forty, 80e6, 5.5e9, 0, false), MeasurementContext.BARE);
+    assertTrue(o.summary().contains("40 MHz wide: choose that channel"), o.summary());
+    float[] legacy =
+        received(LegacyPacket.samples(LegacyRate.R12, framed(random, 90), 3, 4), 0, 40, random);
+    OfdmSettings wide =
+        new OfdmSettings(
+            5.51e9, 40e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
+    Outcome l =
+        new OfdmMeasurement(wide)
+            .of(new IqRecord(legacy, 80e6, 5.5e9, 0, false), MeasurementContext.BARE);
+    assertTrue(l.summary().contains("20 MHz in the lowest part"), l.summary());
   }
 }

@@ -74,7 +74,6 @@ public class PacketHeaderTest {
     out.add(new Object[] {he(), "answer a trigger"});
     out.add(new Object[] {new HeSignal(HeSignal.Kind.SEVERAL, bits(52, 0)), "several users"});
     out.add(new Object[] {new HeSignal(HeSignal.Kind.FAR, bits(52, 0, 19)), "106 tones"});
-    out.add(new Object[] {he(0, 20), "80 MHz wide"});
     out.add(new Object[] {he(0, 41), "comes again between"});
     out.add(new Object[] {he(0, 23), "2 streams"});
     out.add(new Object[] {he(0, 7), "sent twice"});
@@ -83,8 +82,8 @@ public class PacketHeaderTest {
     out.add(new Object[] {UniversalSignal.of(bits(52, 0)), "newer than EHT"});
     out.add(new Object[] {UniversalSignal.of(bits(52, 6)), "answer a trigger"});
     out.add(new Object[] {UniversalSignal.of(bits(52)), "several users"});
-    out.add(new Object[] {UniversalSignal.of(bits(52, 26, 5)), "320 MHz"});
-    out.add(new Object[] {UniversalSignal.of(bits(52, 26, 3, 4, 5)), "not known"});
+    out.add(new Object[] {UniversalSignal.of(bits(52, 26, 29)), "left out"});
+    out.add(new Object[] {UniversalSignal.of(bits(52, 26, 4, 5)), "not known"});
     out.add(new Object[] {UniversalSignal.of(bits(52, 26, 35, 36)), "16-QAM"});
     out.add(new Object[] {UniversalSignal.of(bits(52, 26)), "cut off in EHT-SIG"});
     out.add(new Object[] {eht(36), "2 streams"});
@@ -100,12 +99,18 @@ public class PacketHeaderTest {
   /** Tones of one user in 20 MHz: 242, 8 of them pilots (IEEE 802.11ax, table 27-15). */
   @Test
   public void tonesAreAsManyAsTheStandardHas() {
-    assertEquals(HeTones.all().length, 242);
-    assertEquals(HeTones.data().length, 234);
+    assertEquals(UserTones.of(1).all().length, 242);
+    assertEquals(UserTones.of(1).data().length, 234);
+    int[][] counts = {{2, 484, 16}, {4, 996, 16}, {8, 1992, 32}, {16, 3984, 64}};
+    for (int[] c : counts) {
+      assertEquals(UserTones.of(c[0]).all().length, c[1]);
+      assertEquals(UserTones.of(c[0]).data().length, c[1] - c[2]);
+    }
+    assertEquals(UserTones.of(16).all()[0], -2036);
     assertEquals(MixedTones.all().length, 56);
     assertEquals(MixedTones.data().length, 52);
     // Table 21-30: 78 Mbit/s of VHT MCS 8; clause 27: 143.4 of HE MCS 11 at the shortest guard.
     assertEquals(MixedTones.coding(true, 8).dataBits(52) / 4e-6, 78e6, 1);
-    assertEquals(HeTones.coding(11).dataBits(234) / 13.6e-6, 143.4e6, 0.05e6);
+    assertEquals(HeCodings.coding(11).dataBits(234) / 13.6e-6, 143.4e6, 0.05e6);
   }
 }
