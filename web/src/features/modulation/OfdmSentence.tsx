@@ -5,7 +5,7 @@ import { Choice } from "../../desk/Choice";
 import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import { DescriptionChoice } from "./DescriptionChoice";
-import { CHANNELS } from "./kinds";
+import { WIDE_CHANNELS } from "./kinds";
 import type { RecordsModel } from "./useRecords";
 
 export const ESTIMATES = { training: "training", "training-and-data": "training and data" };
@@ -37,7 +37,7 @@ export function OfdmSentence(props: { model: RecordsModel<OfdmSettings>; recordi
           <Choice
             label="Channel width"
             value={String(s.channelHz)}
-            choices={CHANNELS}
+            choices={WIDE_CHANNELS}
             onChange={(v) => change({ channelHz: Number(v) })}
           />
         </>

@@ -15,3 +15,12 @@ export const CHANNELS: Record<string, string> = {
   "10000000": "10 MHz",
   "20000000": "20 MHz",
 };
+
+/** Those in which packets are measured. */
+export const WIDE_CHANNELS: Record<string, string> = {
+  ...CHANNELS,
+  "40000000": "40 MHz",
+  "80000000": "80 MHz",
+  "160000000": "160 MHz",
+  "320000000": "320 MHz",
+};

@@ -20,7 +20,7 @@ export function useOfdmCommands(
     numberCommand("centre", "middle of the channel", "Hz", (centreHz) => change({ centreHz }), {
       middle: 0,
     }),
-    numberCommand("channel", "5, 10 or 20 MHz", "Hz", (channelHz) => change({ channelHz })),
+    numberCommand("channel", "5 to 320 MHz", "Hz", (channelHz) => change({ channelHz })),
     pickCommand(
       "frames",
       "what they are: told by themselves, or as described",

@@ -90,7 +90,7 @@ public class OfdmApiTest extends GeneratorBench {
     assertEquals(reading(o, "evmDb").get("verdict").asString(), "INVALID");
     assertTrue(reading(o, "evmDb").get("value").asDouble() < -70);
 
-    refused(url, "{\"channelHz\":7e6}", "channelHz", "5, 10 or 20 MHz");
+    refused(url, "{\"channelHz\":7e6}", "channelHz", "5, 10, 20, 40, 80, 160 or 320 MHz");
     refused(url, "{\"packet\":0}", "packet", "count from 1");
     refused(url, "{\"packet\":5}", "packet", "There is one packet");
     refused(url, "{\"estimate\":\"magic\"}", "estimate", "training");

@@ -11,7 +11,7 @@ import rovnik.server.config.Choices;
  * Settings of the measurement of OFDM packets, as sent and stored.
  *
  * @param centreHz middle of the channel, at the reading plane; 0 for the middle of a recording
- * @param channelHz its width: 5, 10 or 20 MHz
+ * @param channelHz its width: 5, 10, 20, 40, 80, 160 or 320 MHz
  * @param seconds that are searched, 5 us to 100 ms
  * @param startSeconds where in a recording that begins
  * @param packet which of those found is shown, the first is 1

@@ -3,6 +3,7 @@ package rovnik.core.modulation.ofdm;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.IntStream;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.ofdm.SymbolPlan.Role;
 
@@ -57,8 +58,10 @@ record HePlan(int width, int before, int parts, int guard) {
     int begin = USUAL_TRANSFORM / parts * TIMES * width;
     int each = (USUAL_TRANSFORM + guard) * TIMES * width;
     List<SymbolPlan> data = new ArrayList<>(symbols);
+    Alike alike = alike(UserTones.of(width), coding);
     for (int s = 0; s < symbols; s++) {
-      data.add(symbol(begin + s * each + guard * TIMES * width, coding, s));
+      data.add(
+          alike.symbol(UserTones.of(width), begin + s * each + guard * TIMES * width, s, before));
     }
     return new FramePlan(
         USUAL_TRANSFORM * TIMES * width,
@@ -69,18 +72,30 @@ record HePlan(int width, int before, int parts, int guard) {
         data);
   }
 
-  private SymbolPlan symbol(int at, Coding coding, int number) {
-    int[] tones = UserTones.of(width).all();
-    Role[] roles = new Role[tones.length];
-    Constellation[] points = new Constellation[tones.length];
-    double[] re = new double[tones.length];
-    int pilot = 0;
-    for (int k = 0; k < tones.length; k++) {
-      boolean isPilot = UserTones.of(width).isPilot(tones[k]);
-      roles[k] = isPilot ? Role.PILOT : Role.DATA;
-      points[k] = isPilot ? null : coding.constellation();
-      re[k] = isPilot ? UserTones.of(width).pilot(pilot++, number, before) : 1;
+  /** What all symbols with data have alike, and where their pilots are. */
+  private record Alike(Role[] roles, Constellation[] points, double[] re, int[] pilots) {
+    SymbolPlan symbol(UserTones tones, int at, int number, int before) {
+      double[] own = re.clone();
+      for (int p = 0; p < pilots.length; p++) {
+        own[pilots[p]] = tones.pilot(p, number, before);
+      }
+      return new SymbolPlan(at, roles, own, new double[own.length], points);
     }
-    return new SymbolPlan(at, roles, re, new double[tones.length], points);
+  }
+
+  private static Alike alike(UserTones tones, Coding coding) {
+    int count = tones.all().length;
+    int[] pilots = IntStream.range(0, count).filter(k -> tones.isPilot(tones.all()[k])).toArray();
+    Role[] roles = new Role[count];
+    Constellation[] points = new Constellation[count];
+    double[] re = new double[count];
+    Arrays.fill(roles, Role.DATA);
+    Arrays.fill(points, coding.constellation());
+    Arrays.fill(re, 1);
+    for (int p : pilots) {
+      roles[p] = Role.PILOT;
+      points[p] = null;
+    }
+    return new Alike(roles, points, re, pilots);
   }
 }

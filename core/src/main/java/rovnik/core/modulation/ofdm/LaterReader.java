@@ -42,7 +42,7 @@ final class LaterReader {
     symbols.begin(plan, own, plan.length());
     if (stream.learned() && !plan.data().isEmpty()) {
       plan = new LearnedTraining(symbols, plan).learned();
-      symbols.begin(plan, own, plan.length());
+      symbols.trainAgain(plan);
     }
     OneStream full = there < MixedPlan.SIGNAL_B ? stream : stream.withMore(symbols, plan);
     int got = plan.data().size();

@@ -150,6 +150,9 @@ final class LearnedTraining {
 
   /** The nearest tone that the training has. */
   private int nearest(int tone) {
+    if (training.used(tone)) {
+      return tone;
+    }
     int best = used[0];
     for (int k : used) {
       best = Math.abs(tones[k] - tones[tone]) < Math.abs(tones[best] - tones[tone]) ? k : best;

@@ -12,6 +12,9 @@ import rovnik.core.signal.Transforms;
 final class SymbolReader {
   private static final int ROUNDS = 4;
 
+  /** Over a frame, in radians and samples: far below what can be seen. */
+  private static final double NOTHING = 1e-5;
+
   /** After so many samples the turn is worked out anew. */
   private static final int EXACT = 256;
 
@@ -36,6 +39,7 @@ final class SymbolReader {
   private double first;
   private double offset;
   private double clock;
+  private Taken taken;
   private double[] re;
   private double[] im;
   private double midRe;
@@ -58,6 +62,9 @@ final class SymbolReader {
     this.bins = new int[tones.length];
     Arrays.setAll(bins, k -> Math.floorMod(tones[k], transform));
   }
+
+  /** What samples were taken; the same are not taken twice. */
+  private record Taken(double first, double offset, double clock, int head, int length) {}
 
   /** One round over all symbols. */
   static final class Round {
@@ -88,6 +95,12 @@ final class SymbolReader {
     train();
   }
 
+  /** The same samples with a training that was learned. */
+  void trainAgain(FramePlan known) {
+    plan = known;
+    train();
+  }
+
   /** By how many samples the frame begins later than it was taken for, by its channel. */
   double later() {
     return channel.laterBy();
@@ -102,8 +115,8 @@ final class SymbolReader {
       take(length);
       train();
       round = round(r == 0);
-      if (r < ROUNDS - 1) {
-        correct(round);
+      if (r < ROUNDS - 1 && !correct(round, length) && r > 0) {
+        break; // nothing is left to be turned
       }
     }
     if (settings.estimate() == OfdmSettings.Estimate.TRAINING_AND_DATA) {
@@ -147,6 +160,11 @@ final class SymbolReader {
   /** Takes the samples of the frame anew, at its clock and without its offset. */
   private void take(int length) {
     int head = plan.head();
+    Taken wanted = new Taken(first, offset, clock, head, length);
+    if (wanted.equals(taken)) {
+      return;
+    }
+    taken = wanted;
     re = new double[head + length];
     im = new double[head + length];
     double step = 1 + clock;
@@ -345,8 +363,11 @@ final class SymbolReader {
     return s.at() - plan.early() + transform / 2.0;
   }
 
-  /** What still turns from symbol to symbol is taken into offset and clock. */
-  private void correct(Round round) {
+  /**
+   * What still turns from symbol to symbol is taken into offset and clock; false if that is
+   * nothing.
+   */
+  private boolean correct(Round round, int length) {
     int n = round.phase.length;
     // The training has neither phase nor slope; its mean is where its middle is.
     double[] time = new double[n + 1];
@@ -370,9 +391,15 @@ final class SymbolReader {
       phase[s + 1] = before;
     }
     double weight = plan.training().size();
-    offset += rise(time, phase, weight) / (1 + clock);
+    double turn = rise(time, phase, weight) / (1 + clock);
     // A slope of 2 pi / N is a sample.
-    clock -= rise(time, slope, weight) * transform / (2 * Math.PI);
+    double stretch = rise(time, slope, weight) * transform / (2 * Math.PI);
+    if (Math.abs(turn) * length < NOTHING && Math.abs(stretch) * length < NOTHING) {
+      return false;
+    }
+    offset += turn;
+    clock -= stretch;
+    return true;
   }
 
   /** The same angle, within half a turn of another. */
