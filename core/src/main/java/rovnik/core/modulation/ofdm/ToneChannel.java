@@ -2,9 +2,13 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import java.util.function.IntToDoubleFunction;
+import java.util.stream.IntStream;
 
 /** What each tone of a frame passes, learned from what is known of it. */
 final class ToneChannel {
+  /** Known tones so near to one another show how delay turns them. */
+  private static final int NEIGHBOURS = 4;
+
   private final int[] tones;
 
   /** By how much the early window turns, from tone to tone. */
@@ -137,46 +141,89 @@ final class ToneChannel {
   }
 
   /**
-   * Tones that nothing is known of have what lies on the line between the nearest ones; outside of
-   * them the nearest. What the early window turns is taken out for that.
+   * Tones that nothing is known of lie on the curve through the two nearest on each side, or on the
+   * line between two if others are far; a little outside of all on the line through the nearest
+   * two, farther out as the nearest. What the early window and the mean delay turn is taken out for
+   * that.
    */
   private void fillGaps() {
+    double slope = slope();
     between(
         weight,
-        (k, a, b, share) -> {
-          double[] p = turned(a, tones[k] - tones[a]);
-          double[] q = turned(b, tones[k] - tones[b]);
-          re[k] = p[0] + share * (q[0] - p[0]);
-          im[k] = p[1] + share * (q[1] - p[1]);
+        (k, from, shares) -> {
+          double x = 0;
+          double y = 0;
+          for (int i = 0; i < from.length; i++) {
+            double[] p = turned(from[i], slope * (tones[k] - tones[from[i]]));
+            x += shares[i] * p[0];
+            y += shares[i] * p[1];
+          }
+          re[k] = x;
+          im[k] = y;
         });
   }
 
-  /** A tone that nothing is known of: the nearest that are known, and how far it is on the way. */
+  /** A tone that nothing is known of: which others it is made of, and how much of each. */
   @FunctionalInterface
   private interface Gap {
-    void between(int tone, int below, int above, double share);
+    void between(int tone, int[] from, double[] shares);
   }
 
   private void between(double[] known, Gap gap) {
-    int before = -1;
-    for (int k = 0; k < tones.length; k++) {
+    int[] of = IntStream.range(0, tones.length).filter(k -> known[k] > 0).toArray();
+    int above = 0; // of those, the first above
+    for (int k = 0; k < tones.length && of.length > 0; k++) {
       if (known[k] > 0) {
-        before = k;
+        above++;
         continue;
       }
-      int after = k;
-      while (after < tones.length && known[after] == 0) {
-        after++;
+      int[] from = Arrays.copyOfRange(of, Math.max(0, above - 2), Math.min(of.length, above + 2));
+      boolean inside = above > 0 && above < of.length;
+      if (!even(from) || !inside && from.length < 2) {
+        from = inside ? new int[] {of[above - 1], of[above]} : nearest(of, above);
+      } else if (!inside && Math.abs(tones[k] - tones[nearest(of, above)[0]]) > step(from)) {
+        from = nearest(of, above);
       }
-      int a = before < 0 ? after : before;
-      int b = after == tones.length ? before : after;
-      gap.between(k, a, b, a == b ? 0 : (double) (tones[k] - tones[a]) / (tones[b] - tones[a]));
+      gap.between(k, from, shares(tones[k], from));
     }
+  }
+
+  private static int[] nearest(int[] of, int above) {
+    return new int[] {above == 0 ? of[0] : of[above - 1]};
+  }
+
+  private int step(int[] from) {
+    return tones[from[1]] - tones[from[0]];
+  }
+
+  /** They are so evenly apart that a curve through them does not swing between. */
+  private boolean even(int[] from) {
+    int least = Integer.MAX_VALUE;
+    int most = 0;
+    for (int i = 1; i < from.length; i++) {
+      least = Math.min(least, tones[from[i]] - tones[from[i - 1]]);
+      most = Math.max(most, tones[from[i]] - tones[from[i - 1]]);
+    }
+    return most <= 2 * (long) least;
+  }
+
+  /** What each of some tones is worth for another on the curve through them (Lagrange). */
+  private double[] shares(int tone, int[] from) {
+    double[] out = new double[from.length];
+    for (int i = 0; i < from.length; i++) {
+      out[i] = 1;
+      for (int j = 0; j < from.length; j++) {
+        if (j != i) {
+          out[i] *= (double) (tone - tones[from[j]]) / (tones[from[i]] - tones[from[j]]);
+        }
+      }
+    }
+    return out;
   }
 
   /**
    * How much noise the training of a plan leaves in what a tone passes, over that of a value: one
-   * symbol of power 1 all of it, two a half, the middle between two tones half of theirs.
+   * symbol of power 1 all of it, two a half, a tone between others by its shares of theirs.
    */
   static double[] noiseOf(FramePlan plan) {
     ToneChannel of = new ToneChannel(plan);
@@ -192,18 +239,43 @@ final class ToneChannel {
     }
     of.between(
         known,
-        (k, a, b, share) ->
-            noise[k] =
-                a == b
-                    ? noise[a]
-                    : (1 - share) * (1 - share) * noise[a] + share * share * noise[b]);
+        (k, from, shares) -> {
+          for (int i = 0; i < from.length; i++) {
+            noise[k] += shares[i] * shares[i] * noise[from[i]];
+          }
+        });
     return noise;
   }
 
-  /** What a tone passes, turned as the early window turns one that is so far from it. */
-  private double[] turned(int k, int tonesAway) {
-    double c = Math.cos(turn * tonesAway);
-    double s = Math.sin(turn * tonesAway);
+  /** By how much neighbouring tones are turned on the whole, from one tone to the next. */
+  private double slope() {
+    int gap = NEIGHBOURS;
+    int before = -1;
+    for (int k = 0; k < tones.length; k++) {
+      if (weight[k] > 0) {
+        gap = before < 0 ? gap : Math.min(gap, tones[k] - tones[before]);
+        before = k;
+      }
+    }
+    double x = 0;
+    double y = 0;
+    before = -1;
+    for (int k = 0; k < tones.length; k++) {
+      if (weight[k] > 0) {
+        if (before >= 0 && tones[k] - tones[before] == gap) {
+          double[] p = turned(before, turn * gap);
+          x += re[k] * p[0] + im[k] * p[1];
+          y += im[k] * p[0] - re[k] * p[1];
+        }
+        before = k;
+      }
+    }
+    return turn + Math.atan2(y, x) / gap;
+  }
+
+  private double[] turned(int k, double angle) {
+    double c = Math.cos(angle);
+    double s = Math.sin(angle);
     return new double[] {re[k] * c - im[k] * s, im[k] * c + re[k] * s};
   }
 

@@ -315,9 +315,10 @@ public class DescribedOfdmTest {
     assertEquals(users.rows().get(0).cells().get(1).text(), "300 from \u2212300 to \u22121");
     double a = users.rows().get(0).cells().get(3).value();
     double b = users.rows().get(1).cells().get(3).value();
-    // Two trainings of every second tone add half of the noise there, and a quarter in between,
-    // to data of any level alike; those of B have 6 dB less over their own noise.
-    double training = (0.5 + 0.25) / 2;
+    // Two trainings of every second tone add half of the noise there, and by the curve through four
+    // of them (-1, 9, 9, -1 of 16) 0.64 of that half in between, to data of any level alike; those
+    // of B have 6 dB less over their own noise.
+    double training = 0.5 * (1 + 164 / 256.0) / 2;
     assertEquals(a, -32 + 10 * Math.log10(1 + training), 0.2);
     assertEquals(b, -32 + 10 * Math.log10(Math.pow(10, 0.6) + training), 0.2);
     // Without them the noise is left, over the mean power of both.
