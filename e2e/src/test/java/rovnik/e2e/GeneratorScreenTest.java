@@ -131,7 +131,8 @@ public class GeneratorScreenTest extends GeneratorScreen {
     enter("track phase");
     assertThat(reading("evmDb")).containsText("not as the standard measures it");
     enter("channel 7M");
-    assertThat(page.getByText("The channel is 5, 10, 20, 40, 80, 160 or 320 MHz wide.").first()).isVisible();
+    assertThat(page.getByText("The channel is 5, 10, 20, 40, 80, 160 or 320 MHz wide.").first())
+        .isVisible();
   }
 
   /** A VHT packet: made, played, told from others by what it says, judged by its own limit. */
