@@ -96,29 +96,39 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(page.getByLabel(words("Format: "))).isVisible();
   }
 
-  /** OFDM packets: made, played, found; what they say of themselves and how good they are. */
-  @Test
-  public void packetsAreFoundAndMeasured() {
+  /** The desk of packets, and a waveform whose part is about to be chosen. */
+  private Locator partOfPackets(String length) {
     Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
     job("Vector generator, seen by the fast receiver");
     assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("packets");
-    enter("length 1m");
+    enter("length " + length);
     enter("reference 0");
     button("Waveform ...").click();
     Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
     dialog.getByLabel(words("Part: carrier with data")).click();
-    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
-        .filter(new Locator.FilterOptions().setHasText("OFDM packets"))
-        .click();
-    assertThat(dialog).containsText("OFDM packets of 1000 bytes, 64-QAM 3/4");
-    keepsTheRules();
+    return dialog;
+  }
+
+  private void playAndMeasure(Locator dialog) {
     button("Send it and play").click();
     assertThat(dialog).isHidden();
     field("at", "458.525M");
     field("level", "-20");
     turn(signal().getByLabel("output of Vector generator", inside()), true);
     start();
+  }
+
+  /** OFDM packets: made, played, found; what they say of themselves and how good they are. */
+  @Test
+  public void packetsAreFoundAndMeasured() {
+    Locator dialog = partOfPackets("1m");
+    page.getByRole(com.microsoft.playwright.options.AriaRole.MENUITEM)
+        .filter(new Locator.FilterOptions().setHasText("OFDM packets"))
+        .click();
+    assertThat(dialog).containsText("OFDM packets of 1000 bytes, 64-QAM 3/4");
+    keepsTheRules();
+    playAndMeasure(dialog);
     assertThat(reading("evmDb")).containsText("limit at most");
     assertThat(reading("whole")).containsText(words("[12]"));
     assertThat(page.getByTestId("table-signal")).containsText("64-QAM 3/4, 54 Mbit/s");
@@ -138,15 +148,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
   /** A VHT packet: made, played, told from others by what it says, judged by its own limit. */
   @Test
   public void newerPacketsAreMeasured() {
-    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
-    job("Vector generator, seen by the fast receiver");
-    assertThat(page.getByLabel("Settings", exact())).isVisible();
-    enter("packets");
-    enter("length 1m");
-    enter("reference 0");
-    button("Waveform ...").click();
-    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
-    dialog.getByLabel(words("Part: carrier with data")).click();
+    Locator dialog = partOfPackets("1m");
     choose("OFDM packets");
     dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
     choose("VHT");
@@ -154,12 +156,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
     choose("MCS 4, 16-QAM 3/4");
     assertThat(dialog).containsText("OFDM packets of 1000 bytes, VHT MCS 4, 16-QAM 3/4");
     keepsTheRules();
-    button("Send it and play").click();
-    assertThat(dialog).isHidden();
-    field("at", "458.525M");
-    field("level", "-20");
-    turn(signal().getByLabel("output of Vector generator", inside()), true);
-    start();
+    playAndMeasure(dialog);
     assertThat(reading("evmDb")).containsText("limit at most \u221219.0 dB");
     assertThat(page.getByTestId("table-signal")).containsText("VHT-SIG-A");
     assertThat(page.getByTestId("table-signal")).containsText("MCS 4, 16-QAM 3/4");
@@ -169,15 +166,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {
-    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
-    job("Vector generator, seen by the fast receiver");
-    assertThat(page.getByLabel("Settings", exact())).isVisible();
-    enter("packets");
-    enter("length 3m");
-    enter("reference 0");
-    button("Waveform ...").click();
-    Locator dialog = page.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
-    dialog.getByLabel(words("Part: carrier with data")).click();
+    Locator dialog = partOfPackets("3m");
     choose("OFDM frames as described");
     assertThat(dialog).containsText("OFDM frames, Cellular-like, 20 MHz, every 1.25 ms");
     button("Send it and play").click();

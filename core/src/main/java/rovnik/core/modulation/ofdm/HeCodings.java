@@ -4,8 +4,10 @@ import rovnik.core.Refusal;
 import rovnik.core.modulation.Format;
 
 /**
- * Codings of one HE or EHT user (IEEE 802.11ax-2021, clause 27, and IEEE 802.11be, clause 36; from
- * memory), and how many bits symbols of 20 MHz carry.
+ * Codings of one stream by their number (IEEE 802.11ax-2021, clause 27, and IEEE 802.11be, clause
+ * 36; from memory). HT and VHT have the first ones, with the same errors that are allowed: tables
+ * 19-22 and 21-24 of IEEE 802.11-2020; that of 64-QAM 5/6 from memory. And how many bits HE and EHT
+ * symbols of 20 MHz carry.
  */
 final class HeCodings {
   /** Tones with data in 20 MHz. */

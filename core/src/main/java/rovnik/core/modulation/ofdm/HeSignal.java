@@ -9,7 +9,7 @@ import java.util.List;
  *
  * @param kind whose bits they are
  */
-record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
+record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream {
   /** Who packets are for. */
   enum Kind {
     /** One user, or the answer to a trigger: its first bit says which. */
@@ -83,7 +83,18 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
     return bits.number(21, 2);
   }
 
-  private HePlan layout() {
+  @Override
+  public int partOfLast() {
+    return bits.number(37, 2);
+  }
+
+  @Override
+  public boolean oneLess() {
+    return bits.isOne(39);
+  }
+
+  @Override
+  public HePlan layout() {
     return new HePlan(width(), kind == Kind.FAR ? 6 : 4, PARTS[training4()], GUARDS[training4()]);
   }
 
@@ -108,49 +119,8 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, OneStream {
   }
 
   @Override
-  public int training() {
-    return layout().training();
-  }
-
-  @Override
-  public boolean learned() {
-    return true;
-  }
-
-  /** There may be room for a symbol more than there is, which is told. */
-  @Override
-  public int symbols(int usual) {
-    return Math.max(0, layout().room(usual) - (bits.isOne(39) ? 1 : 0));
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    return layout().of(coding(), symbols);
-  }
-
-  @Override
   public int width() {
     return 1 << bits.number(19, 2);
-  }
-
-  @Override
-  public double reach() {
-    return UserTones.of(width()).reach();
-  }
-
-  @Override
-  public int[] tones() {
-    return UserTones.of(width()).data();
-  }
-
-  @Override
-  public Interleaver interleaver() {
-    return width() == 1 ? Interleaver.HE : null;
-  }
-
-  @Override
-  public int bits(int symbols) {
-    return HeCodings.bits(coding(), symbols, bits.number(37, 2));
   }
 
   @Override

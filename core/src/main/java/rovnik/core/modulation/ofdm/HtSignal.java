@@ -7,7 +7,7 @@ import java.util.List;
  *
  * @param bits of both
  */
-record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
+record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
   private static final int CHECK = 34;
   private static final int TAIL = 42;
   static final int BITS = 48;
@@ -71,7 +71,8 @@ record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
     return bits.isOne(30);
   }
 
-  private int guard() {
+  @Override
+  public int guard() {
     return bits.isOne(31) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
   }
 
@@ -86,31 +87,6 @@ record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
         OfdmPacket.Field.of("HT-SIG", 2 * LegacyPacket.SYMBOL),
         OfdmPacket.Field.of("Short training, HT", LegacyPacket.SYMBOL),
         OfdmPacket.Field.of("Training, HT", LegacyPacket.SYMBOL));
-  }
-
-  @Override
-  public int training() {
-    return MixedPlan.TRAINING;
-  }
-
-  @Override
-  public boolean learned() {
-    return false;
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    return MixedPlan.of(format(), coding(), guard(), symbols);
-  }
-
-  @Override
-  public int[] tones() {
-    return MixedTones.data();
-  }
-
-  @Override
-  public Interleaver interleaver() {
-    return Interleaver.LATER;
   }
 
   @Override
@@ -154,7 +130,7 @@ record HtSignal(HeaderBits bits) implements PacketHeader, OneStream {
   @Override
   public String unread() {
     if (bits.isOne(7)) {
-      return "its data are 40 MHz wide";
+      return "its data are 40 MHz wide, which is not read";
     }
     if (mcs() >= MixedTones.codings(false)) {
       return "MCS " + mcs() + " is not of one stream";

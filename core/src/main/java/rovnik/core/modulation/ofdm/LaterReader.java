@@ -49,9 +49,11 @@ final class LaterReader {
     SymbolReader.Round round =
         got == 0 ? new SymbolReader.Round(0, plan.tones().length) : symbols.data(plan);
     Told told =
-        got < count || got == 0
-            ? new Told("cut off: " + got + " of " + count + " symbols are there", "", null)
-            : bits(full, symbols, plan, round);
+        count == 0
+            ? new Told("SIGNAL leaves no room for its data", "", null)
+            : got < count
+                ? new Told("cut off: " + got + " of " + count + " symbols are there", "", null)
+                : bits(full, symbols, plan, round);
     List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
     parts.addAll(full.parts());
     if (stream.learned()) {

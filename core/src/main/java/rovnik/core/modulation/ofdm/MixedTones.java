@@ -2,7 +2,6 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import rovnik.core.Refusal;
-import rovnik.core.modulation.Format;
 
 /**
  * Tones and codings of packets in 20 MHz that begin as those of clause 17 do and go on with two
@@ -27,24 +26,7 @@ final class MixedTones {
   private static final int[] ALL = tones(true);
   private static final int[] DATA_TONES = tones(false);
 
-  /** Errors that are allowed: tables 19-22 and 21-24; that of 64-QAM 5/6 from memory. */
-  private static final Coding[] CODINGS = {
-    coding(0, Format.BPSK, 1, 1, 2, -5),
-    coding(1, Format.QPSK, 2, 1, 2, -10),
-    coding(2, Format.QPSK, 2, 3, 4, -13),
-    coding(3, Format.QAM16, 4, 1, 2, -16),
-    coding(4, Format.QAM16, 4, 3, 4, -19),
-    coding(5, Format.QAM64, 6, 2, 3, -22),
-    coding(6, Format.QAM64, 6, 3, 4, -25),
-    coding(7, Format.QAM64, 6, 5, 6, -27),
-    coding(8, Format.QAM256, 8, 3, 4, -30)
-  };
-
   private MixedTones() {}
-
-  private static Coding coding(int mcs, Format format, int bits, int kept, int sent, double db) {
-    return new Coding("MCS " + mcs, format, bits, kept, sent, db);
-  }
 
   private static int[] tones(boolean pilots) {
     int[] out = new int[2 * LAST];
@@ -92,9 +74,9 @@ final class MixedTones {
     return PILOT_SIGNS[(symbol + pilot) % PILOT_SIGNS.length] * LegacyTones.sign(symbol + before);
   }
 
-  /** Codings there are for one stream. */
+  /** Codings there are for one stream: the first ones of {@link HeCodings}. */
   static int codings(boolean vht) {
-    return vht ? CODINGS.length : CODINGS.length - 1;
+    return vht ? 9 : 8;
   }
 
   static Coding coding(boolean vht, int mcs) {
@@ -105,6 +87,6 @@ final class MixedTones {
               ? "One VHT stream in 20 MHz has MCS 0 to 8."
               : "One HT stream has MCS 0 to 7; others are several streams.");
     }
-    return CODINGS[mcs];
+    return HeCodings.coding(mcs);
   }
 }

@@ -10,7 +10,7 @@ import java.util.List;
  * @param bits of U-SIG
  * @param more of EHT-SIG; null if it was not read
  */
-record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader, OneStream {
+record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader, UserStream {
   private static final int CHECK = 42;
   private static final int CHECK_BITS = 4;
   private static final int TAIL = 46;
@@ -108,7 +108,18 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
     return more.number(4, 2);
   }
 
-  private HePlan layout() {
+  @Override
+  public int partOfLast() {
+    return more.number(10, 2);
+  }
+
+  @Override
+  public boolean oneLess() {
+    return more.isOne(12);
+  }
+
+  @Override
+  public HePlan layout() {
     return new HePlan(width(), 4 + symbolsOfMore(), PARTS[training4()], GUARDS[training4()]);
   }
 
@@ -134,49 +145,8 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
   }
 
   @Override
-  public int training() {
-    return layout().training();
-  }
-
-  @Override
-  public boolean learned() {
-    return true;
-  }
-
-  /** There may be room for a symbol more than there is, which is told. */
-  @Override
-  public int symbols(int usual) {
-    return Math.max(0, layout().room(usual) - (more.isOne(12) ? 1 : 0));
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    return layout().of(coding(), symbols);
-  }
-
-  @Override
   public int width() {
     return 1 << Math.min(4, bits.number(3, 3));
-  }
-
-  @Override
-  public double reach() {
-    return UserTones.of(width()).reach();
-  }
-
-  @Override
-  public int[] tones() {
-    return UserTones.of(width()).data();
-  }
-
-  @Override
-  public Interleaver interleaver() {
-    return width() == 1 ? Interleaver.HE : null;
-  }
-
-  @Override
-  public int bits(int symbols) {
-    return HeCodings.bits(coding(), symbols, more.number(10, 2));
   }
 
   @Override

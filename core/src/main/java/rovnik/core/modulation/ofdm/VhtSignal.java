@@ -10,7 +10,7 @@ import java.util.List;
  * @param a two symbols before the training
  * @param b the symbol behind it; null if it was not read
  */
-record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream {
+record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStream {
   private static final int CHECK = 34;
   private static final int TAIL = 42;
 
@@ -106,7 +106,8 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
     return guard() < LegacyTones.GUARD && a.isOne(25) ? Math.max(0, room - 1) : room;
   }
 
-  private int guard() {
+  @Override
+  public int guard() {
     return a.isOne(24) ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
   }
 
@@ -122,31 +123,6 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
         OfdmPacket.Field.of("Short training, VHT", LegacyPacket.SYMBOL),
         OfdmPacket.Field.of("Training, VHT", LegacyPacket.SYMBOL),
         OfdmPacket.Field.of("VHT-SIG-B", LegacyPacket.SYMBOL));
-  }
-
-  @Override
-  public int training() {
-    return MixedPlan.TRAINING;
-  }
-
-  @Override
-  public boolean learned() {
-    return false;
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    return MixedPlan.of(format(), coding(), guard(), symbols);
-  }
-
-  @Override
-  public int[] tones() {
-    return MixedTones.data();
-  }
-
-  @Override
-  public Interleaver interleaver() {
-    return Interleaver.LATER;
   }
 
   @Override
@@ -183,7 +159,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, OneStream 
   @Override
   public String unread() {
     if (a.number(0, 2) != 0) {
-      return "its data are " + WIDTHS_MHZ[a.number(0, 2)] + " MHz wide";
+      return "its data are " + WIDTHS_MHZ[a.number(0, 2)] + " MHz wide, which is not read";
     }
     if (!oneUser()) {
       return "its data are for several users";

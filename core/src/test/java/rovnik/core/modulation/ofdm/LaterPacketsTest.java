@@ -326,11 +326,11 @@ public class LaterPacketsTest {
     assertEquals(
         withHeader(PacketFormat.VHT, b -> b[9] ^= 1).check(),
         "the check of VHT-SIG-A does not fit");
-    unread(PacketFormat.HT, 7, 1, "its data are 40 MHz wide");
+    unread(PacketFormat.HT, 7, 1, "its data are 40 MHz wide, which is not read");
     unread(PacketFormat.HT, 3, 1, "MCS 11 is not of one stream");
     unread(PacketFormat.HT, 28, 1, "its data are coded in space and time");
     unread(PacketFormat.HT, 32, 1, "it sounds more streams than it sends");
-    unread(PacketFormat.VHT, 1, 1, "its data are 80 MHz wide");
+    unread(PacketFormat.VHT, 1, 1, "its data are 80 MHz wide, which is not read");
     unread(PacketFormat.VHT, 5, 1, "its data are for several users");
     unread(PacketFormat.VHT, 10, 1, "its data are 2 streams");
     unread(PacketFormat.VHT, 31, 1, "there is no MCS 11 in 20 MHz");

@@ -1,0 +1,52 @@
+package rovnik.core.modulation.ofdm;
+
+/** What HE and EHT packets of one user that has the whole channel have alike. */
+interface UserStream extends OneStream {
+  HePlan layout();
+
+  /** In the last symbol one to three parts of the tones carry coded bits, or all at 0. */
+  int partOfLast();
+
+  /** There may be room for a symbol more than there is, which is told. */
+  boolean oneLess();
+
+  @Override
+  default int training() {
+    return layout().training();
+  }
+
+  @Override
+  default boolean learned() {
+    return true;
+  }
+
+  @Override
+  default int symbols(int usual) {
+    return Math.max(0, layout().room(usual) - (oneLess() ? 1 : 0));
+  }
+
+  @Override
+  default FramePlan plan(int symbols) {
+    return layout().of(coding(), symbols);
+  }
+
+  @Override
+  default double reach() {
+    return UserTones.of(width()).reach();
+  }
+
+  @Override
+  default int[] tones() {
+    return UserTones.of(width()).data();
+  }
+
+  @Override
+  default Interleaver interleaver() {
+    return width() == 1 ? Interleaver.HE : null;
+  }
+
+  @Override
+  default int bits(int symbols) {
+    return HeCodings.bits(coding(), symbols, partOfLast());
+  }
+}
