@@ -1,5 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.Arrays;
 import java.util.zip.CRC32;
 
 /**
@@ -11,6 +12,10 @@ public final class FrameCheck {
   public static final int BYTES = 4;
 
   private static final int DELIMITER = 4;
+
+  /** Where among the bits of a delimiter its check is; its order from memory. */
+  private static final int CHECK_OF_DELIMITER = 16;
+
   private static final byte SIGNATURE = 0x4e;
 
   private FrameCheck() {}
@@ -58,7 +63,7 @@ public final class FrameCheck {
       while (at + DELIMITER <= bytes.length) {
         int low = (bytes[at] & 0xff) >> 4 | (bytes[at + 1] & 0xff) << 4;
         int length = low | (bytes[at] >> 2 & 3) << 12;
-        boolean is = bytes[at + 3] == SIGNATURE && length > BYTES;
+        boolean is = isDelimiter(bytes, at) && length > BYTES;
         int end = at + DELIMITER + length;
         if (is && end <= bytes.length) {
           found++;
@@ -71,6 +76,11 @@ public final class FrameCheck {
       return new Several(found, good);
     }
 
+    /** "" if all fit that were found. */
+    String wrong() {
+      return good < found ? words() : "";
+    }
+
     /** "2 of 2 MPDUs have a check that fits". */
     String words() {
       return found == 0
@@ -81,6 +91,13 @@ public final class FrameCheck {
               + (found == 1 ? " MPDU has" : " MPDUs have")
               + " a check that fits";
     }
+  }
+
+  /** With its signature, and with a check of its own that fits: other data seldom look so. */
+  private static boolean isDelimiter(byte[] bytes, int at) {
+    byte[] own = Arrays.copyOfRange(bytes, at, at + DELIMITER);
+    return own[3] == SIGNATURE
+        && new HeaderBits("", LegacyBits.bitsOf(own)).fits(CHECK_OF_DELIMITER, 8);
   }
 
   /** One frame behind a delimiter, and delimiters of nothing to the end. */
@@ -98,7 +115,7 @@ public final class FrameCheck {
   /** Of a packet's only frame, or of none. */
   private static void delimiter(byte[] out, int at, int length) {
     byte[] bits = HeaderBits.bitsOf(1, 1, 0, 1, length >> 12, 2, length, 12, 0, 8);
-    HeaderBits.seal(bits, 16);
+    HeaderBits.seal(bits, CHECK_OF_DELIMITER);
     for (int i = 0; i < bits.length; i++) {
       out[at + i / 8] |= (byte) (bits[i] << i % 8);
     }

@@ -101,7 +101,12 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
 
   @Override
   public String wrong(LegacyBits.Payload p) {
-    return aggregated() ? "" : p.wrong();
+    return aggregated() ? FrameCheck.Several.in(p.bytes()).wrong() : p.wrong();
+  }
+
+  @Override
+  public boolean checked(LegacyBits.Payload p) {
+    return !aggregated() || MixedStream.super.checked(p);
   }
 
   @Override

@@ -50,9 +50,9 @@ final class LaterReader {
         got == 0 ? new SymbolReader.Round(0, plan.tones().length) : symbols.data(plan);
     Told told =
         count == 0
-            ? new Told("SIGNAL leaves no room for its data", "", null)
+            ? Told.nothing("SIGNAL leaves no room for its data", "")
             : got < count
-                ? new Told("cut off: " + got + " of " + count + " symbols are there", "", null)
+                ? Told.nothing("cut off: " + got + " of " + count + " symbols are there", "")
                 : bits(full, symbols, plan, round);
     List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
     parts.addAll(full.parts());
@@ -77,7 +77,9 @@ final class LaterReader {
                 ? Double.NaN
                 : stream.bytes(count),
             told.bytes,
-            told.words + (stream.learned() ? "; training learned from the signal" : ""),
+            told.checked,
+            told.words,
+            stream.learned(),
             LegacyPlan.end(usual)));
   }
 
@@ -99,22 +101,31 @@ final class LaterReader {
   /**
    * What was made of the bits.
    *
-   * @param words of the check, "" if something is wrong
+   * @param checked there is a check, and it fits
+   * @param words of that, "" if something is wrong
    */
-  private record Told(String wrong, String words, byte[] bytes) {}
+  private record Told(String wrong, boolean checked, String words, byte[] bytes) {
+    /** Nothing was decoded. */
+    static Told nothing(String wrong, String words) {
+      return new Told(wrong, false, words, null);
+    }
+  }
 
   private static Told bits(
       OneStream stream, SymbolReader symbols, FramePlan plan, SymbolReader.Round round) {
-    if (stream.lowDensity() || stream.interleaver() == null) {
-      return new Told("", "its bits are in LDPC and not decoded", null);
+    if (stream.lowDensity()) {
+      return Told.nothing("", "its bits are in LDPC and not decoded");
+    }
+    if (stream.interleaver() == null) {
+      return Told.nothing("", "its bits are not decoded");
     }
     int count = round.phase.length;
     Coding coding = stream.coding();
     if (stream.bits(count) > count * coding.dataBits(stream.tones().length)) {
-      return new Told("SIGNAL ends before the data that are named", "", null);
+      return Told.nothing("SIGNAL ends before the data that are named", "");
     }
     if (stream.bytes(count) < 1) {
-      return new Told("", "it has no data", null);
+      return Told.nothing("", "it has no data");
     }
     LegacyBits.Payload p =
         BitReader.payload(
@@ -127,6 +138,7 @@ final class LaterReader {
             stream.bits(count),
             stream.bytes(count));
     String wrong = stream.wrong(p);
-    return new Told(wrong, wrong.isEmpty() ? stream.words(p) : "", p.bytes());
+    boolean right = wrong.isEmpty();
+    return new Told(wrong, right && stream.checked(p), right ? stream.words(p) : "", p.bytes());
   }
 }

@@ -36,7 +36,10 @@ public final class OfdmMeasurement extends StretchMeasurement {
 
   /** Preamble, SIGNAL and one symbol. */
   private static final Layout LEGACY =
-      new Layout((2 * MixedTones.LAST + 1.0) / LegacyTones.TRANSFORM, LegacyPacket.SYMBOL, 6);
+      new Layout((2 * LegacyTones.LAST + 1.0) / LegacyTones.TRANSFORM, LegacyPacket.SYMBOL, 6);
+
+  /** Newer packets that begin so have more tones, which are taken where the record has them. */
+  private static final double NEWER_SHARE = (2 * MixedTones.LAST + 1.0) / LegacyTones.TRANSFORM;
 
   /** Of the width of the tones, with some offset. */
   private static final double BESIDE = 1.1;
@@ -121,7 +124,9 @@ public final class OfdmMeasurement extends StretchMeasurement {
             fs,
             near,
             channel,
-            layout.share());
+            settings.described().isPresent()
+                ? layout.share()
+                : Math.max(NEWER_SHARE, layout.share()));
     List<OfdmPacket> packets =
         settings.described().isEmpty()
             ? packets(preambles(record, from, samples, near), samples)
@@ -152,7 +157,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
         fs,
         near + settings.toLowestHz(),
         settings.preambleHz(),
-        LEGACY.share());
+        NEWER_SHARE);
   }
 
   private List<OfdmPacket> packets(ChannelSamples preambles, ChannelSamples samples) {

@@ -111,7 +111,8 @@ final class OfdmOutcome {
         OfdmTables.kindOf(p),
         Double.isNaN(p.said().bytes()) ? "" : " " + (int) p.said().bytes() + " bytes in",
         p.symbols(),
-        p.check().isEmpty() ? p.said().words() : p.check(),
+        (p.check().isEmpty() ? p.said().words() : p.check())
+            + (p.said().learned() ? "; training learned from the signal" : ""),
         good);
   }
 
@@ -133,7 +134,7 @@ final class OfdmOutcome {
     out.add(carrier.power(10 * Math.log10(Math.max(1e-30, power)), powerScatterDb()));
     out.add(plain("packets", "Packets found", packets.size(), ""));
     long good = packets.stream().filter(x -> x.whole() && x.check().isEmpty()).count();
-    out.add(plain("whole", "Whole, with a check that fits", good, ""));
+    out.add(plain("whole", "Whole, nothing wrong found", good, ""));
     return out;
   }
 
@@ -158,7 +159,7 @@ final class OfdmOutcome {
     double own = 1 / (tones * symbols);
     boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
     double share = training ? counts.channel() : 0;
-    double channel = share * share / tones;
+    double channel = share * share / tones / counts.independence();
     double turn = settings.trackPhase() ? 1.0 / (2 * counts.turning()) : 0;
     double turns = 2 * turn * turn * (1 / symbols + share * share);
     double all = (1 + share) * (1 + turn);
@@ -169,12 +170,14 @@ final class OfdmOutcome {
    * What its plan has, as means.
    *
    * @param channel noise that the training leaves in a value, over its own
+   * @param independence of that from tone to tone
    * @param used tones of a symbol with data
    * @param data of these
    * @param power of all tones of a symbol
    * @param turning power of those by which a symbol is turned: pilots, or all that there are
    */
-  private record Counts(double channel, double used, double data, double power, double turning) {
+  private record Counts(
+      double channel, double independence, double used, double data, double power, double turning) {
     static Counts of(FramePlan plan) {
       double[] noise = ToneChannel.noiseOf(plan);
       double channel = 0;
@@ -198,6 +201,7 @@ final class OfdmOutcome {
       double n = Math.max(1, plan.data().size());
       return new Counts(
           channel / Math.max(1, used),
+          ToneChannel.independence(plan),
           used / n,
           data / n,
           power / n,

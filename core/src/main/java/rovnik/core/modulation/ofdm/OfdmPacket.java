@@ -66,7 +66,9 @@ record OfdmPacket(
    * @param coding null if nothing behind its fields can be read
    * @param bytes that it carries; not a number if that is not known
    * @param payload those bytes; null if they were not decoded
-   * @param words on their check if nothing is wrong
+   * @param checked they have a check, and it fits
+   * @param words on that if nothing is wrong
+   * @param learned its training was learned from the signal
    * @param end first sample behind it, from its first training, as its preamble is read
    */
   record Said(
@@ -76,7 +78,9 @@ record OfdmPacket(
       Coding coding,
       double bytes,
       byte[] payload,
+      boolean checked,
       String words,
+      boolean learned,
       int end) {}
 
   static OfdmPacket of(

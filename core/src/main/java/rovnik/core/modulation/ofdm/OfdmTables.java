@@ -191,6 +191,14 @@ final class OfdmTables {
     return (count + " from " + first + " to " + last).replace('-', '\u2212');
   }
 
+  /** What is wrong, that a check fits, or why nothing was checked. */
+  private static String checkOf(OfdmPacket x) {
+    if (!x.check().isEmpty() || x.said() == null) {
+      return x.check();
+    }
+    return x.said().checked() ? "fits" : x.said().words();
+  }
+
   /** "64-QAM 3/4", or "HT MCS 5". */
   private static String shortKindOf(OfdmPacket x) {
     PacketFormat format = x.said().format();
@@ -220,7 +228,7 @@ final class OfdmTables {
                   Cell.of(x.said() == null ? Double.NaN : x.said().bytes()),
                   Cell.of(10 * Math.log10(OfdmOutcome.dataPower(x)) + unit),
                   Cell.of(whole ? 100 * x.evm(OfdmPacket.Which.ALL) : Double.NaN),
-                  Cell.of(x.check().isEmpty() ? "fits" : x.check())),
+                  Cell.of(checkOf(x))),
               whole ? verdict.apply(x) : Verdict.NONE));
     }
     return new ResultTable(

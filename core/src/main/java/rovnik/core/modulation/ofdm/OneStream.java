@@ -54,7 +54,14 @@ interface OneStream {
 
   /** What is wrong with what was decoded, "" if nothing. */
   default String wrong(LegacyBits.Payload payload) {
-    return payload.serviceIsZero() ? "" : "SERVICE is not zero";
+    return payload.serviceIsZero()
+        ? FrameCheck.Several.in(payload.bytes()).wrong()
+        : "SERVICE is not zero";
+  }
+
+  /** True if what was decoded has a check of its own. */
+  default boolean checked(LegacyBits.Payload payload) {
+    return FrameCheck.Several.in(payload.bytes()).found() > 0;
   }
 
   /** What can be said of it if nothing is wrong: of several frames, which most have. */

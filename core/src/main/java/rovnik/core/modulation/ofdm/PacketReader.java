@@ -74,7 +74,9 @@ final class PacketReader {
                 null,
                 Double.NaN,
                 null,
+                false,
                 "",
+                false,
                 end))
         .moved(-settings.toLowestHz());
   }
@@ -115,7 +117,9 @@ final class PacketReader {
             rate.coding(),
             bytes,
             payload == null ? null : payload.bytes(),
+            payload != null && check.isEmpty(),
             check.isEmpty() ? "its check sum fits" : "",
+            false,
             LegacyPlan.end(count)));
   }
 
@@ -146,7 +150,8 @@ final class PacketReader {
             new SymbolReader.Round(0, plan.tones().length),
             check,
             fieldPower(symbols, plan, FIELDS),
-            new OfdmPacket.Said(header.format(), parts, FIELDS, null, Double.NaN, null, "", end))
+            new OfdmPacket.Said(
+                header.format(), parts, FIELDS, null, Double.NaN, null, false, "", false, end))
         .moved(-settings.toLowestHz());
   }
 

@@ -1,6 +1,8 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.function.IntToDoubleFunction;
 import java.util.stream.IntStream;
 
@@ -226,6 +228,10 @@ final class ToneChannel {
    * symbol of power 1 all of it, two a half, a tone between others by its shares of theirs.
    */
   static double[] noiseOf(FramePlan plan) {
+    return noise(plan, (k, from, shares) -> {});
+  }
+
+  private static double[] noise(FramePlan plan, Gap each) {
     ToneChannel of = new ToneChannel(plan);
     double[] known = new double[plan.tones().length];
     for (SymbolPlan s : plan.training()) {
@@ -236,6 +242,9 @@ final class ToneChannel {
     double[] noise = new double[known.length];
     for (int k = 0; k < known.length; k++) {
       noise[k] = known[k] > 0 ? 1 / known[k] : 0;
+      if (known[k] > 0) {
+        each.between(k, new int[] {k}, new double[] {1});
+      }
     }
     of.between(
         known,
@@ -243,8 +252,38 @@ final class ToneChannel {
           for (int i = 0; i < from.length; i++) {
             noise[k] += shares[i] * shares[i] * noise[from[i]];
           }
+          each.between(k, from, shares);
         });
     return noise;
+  }
+
+  /**
+   * How many tones of independent noise have as much scatter as all of them, over how many there
+   * are: 1 if all are known, less if tones are made of others, which have their noise in common.
+   */
+  static double independence(FramePlan plan) {
+    int count = plan.tones().length;
+    // How much two known tones count together, over all tones that are made of both.
+    Map<Long, Double> together = new HashMap<>();
+    double[] noise =
+        noise(
+            plan,
+            (k, from, shares) -> {
+              for (int i = 0; i < from.length; i++) {
+                for (int j = 0; j < from.length; j++) {
+                  together.merge(
+                      (long) from[i] * count + from[j], shares[i] * shares[j], Double::sum);
+                }
+              }
+            });
+    double squares = 0;
+    for (Map.Entry<Long, Double> e : together.entrySet()) {
+      int i = (int) (e.getKey() / count);
+      int j = (int) (e.getKey() % count);
+      squares += e.getValue() * e.getValue() * noise[i] * noise[j];
+    }
+    double sum = Arrays.stream(noise).sum();
+    return sum == 0 ? 1 : sum * sum / squares / count;
   }
 
   /** By how much neighbouring tones are turned on the whole, from one tone to the next. */

@@ -136,7 +136,9 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
     byte[] wanted = new byte[LegacyBits.SERVICE_BITS];
     byte[] check = checkOfB();
     System.arraycopy(check, 0, wanted, wanted.length - check.length, check.length);
-    return Arrays.equals(wanted, p.service()) ? "" : "SERVICE does not hold the check of VHT-SIG-B";
+    return Arrays.equals(wanted, p.service())
+        ? FrameCheck.Several.in(p.bytes()).wrong()
+        : "SERVICE does not hold the check of VHT-SIG-B";
   }
 
   @Override

@@ -196,9 +196,11 @@ final class HeSent {
   private static byte[] data(int mcs, int symbols, Random random) {
     byte[] bits = new byte[symbols * HeCodings.coding(mcs).dataBits(HeCodings.DATA)];
     int tail = bits.length - 6;
-    byte[] frame = new byte[(tail - 16) / 8];
+    int bytes = (tail - 16) / 8;
+    byte[] frame = new byte[Math.min(1500, bytes - 7)];
     random.nextBytes(frame);
-    byte[] own = LegacyBits.bitsOf(frame);
+    FrameCheck.seal(frame);
+    byte[] own = LegacyBits.bitsOf(FrameCheck.alone(frame, bytes));
     System.arraycopy(own, 0, bits, 16, own.length);
     return LegacyBits.data(HeCodings.coding(mcs), Interleaver.HE, bits, tail, 77);
   }
