@@ -5,7 +5,6 @@ import static org.testng.Assert.assertNull;
 import static org.testng.Assert.assertTrue;
 
 import java.io.IOException;
-import java.io.InputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
@@ -18,74 +17,9 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.modulation.wave.PacketPart;
 import rovnik.core.result.Outcome;
-import rovnik.core.result.Reading;
-import rovnik.core.result.ResultTable;
-import rovnik.core.signal.IqRecord;
-import rovnik.core.spectrum.MeasurementContext;
 
-/** Packets that say behind SIGNAL what they are: those of others, and our own. */
-public class LaterPacketsTest {
-  private static final double FS = 40e6;
-
-  /** A training of one symbol adds its noise, pilots that turn a symbol their share. */
-  private static final double OWN_DB = 10 * Math.log10(2 * (1 + 48.0 / 56 / 8));
-
-  private static OfdmSettings settings(int packet) {
-    return new OfdmSettings(
-        0, 20e6, 0.1, 0, packet, OfdmSettings.Estimate.TRAINING, true, false, null);
-  }
-
-  private static byte[] resource(String name) throws IOException {
-    try (InputStream in = LaterPacketsTest.class.getResourceAsStream("/fixtures/" + name)) {
-      return in.readAllBytes();
-    }
-  }
-
-  private static Outcome measured(float[] iq, double fs, int packet) {
-    return new OfdmMeasurement(settings(packet))
-        .of(new IqRecord(iq, fs, 5.5e9, 0, false), MeasurementContext.BARE);
-  }
-
-  private static double value(Outcome o, String id) {
-    return o.reading(id).orElseThrow().value();
-  }
-
-  private static void within(Outcome o, String id, double truth) {
-    Reading r = o.reading(id).orElseThrow();
-    // Readings of one seed: three standard deviations.
-    assertEquals(r.value(), truth, 1.5 * r.uncertainty(), id);
-  }
-
-  private static OfdmPacket packet(float[] iq, double fs, int which) {
-    ChannelSamples samples = new ChannelSamples(iq, 0, iq.length / 2, fs, 0, 20e6, 0.9);
-    double[] re = new double[samples.count()];
-    double[] im = new double[samples.count()];
-    samples.read(0, 0, re, im);
-    PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(samples, samples, settings(1));
-    PacketFinder.Found found = finder.next(0);
-    OfdmPacket p = null;
-    for (int i = 0; i < which; i++) {
-      p = reader.read(found);
-      found = finder.next(found.training() + p.end());
-    }
-    return p;
-  }
-
-  private static String said(Outcome o, String field) {
-    ResultTable t =
-        o.tables().stream().filter(x -> x.id().equals("signal")).findFirst().orElseThrow();
-    String first = "";
-    for (ResultTable.Row r : t.rows()) {
-      if (r.cells().get(1).text().equals(field)) {
-        return r.cells().get(2).text();
-      }
-      boolean like = first.isEmpty() && r.cells().get(1).text().startsWith(field);
-      first = like ? r.cells().get(2).text() : first;
-    }
-    return first;
-  }
-
+/** Packets that say behind SIGNAL what they are: those of others, and our own HT and VHT ones. */
+public class LaterPacketsTest extends PacketBench {
   /**
    * Two HT, two VHT, three HE, two EHT packets and the beginnings of two others, made with NumPy
    * alone: see fixtures/later_packets.py.
@@ -161,36 +95,6 @@ public class LaterPacketsTest {
     return out;
   }
 
-  private static byte[] framed(Random random, int bytes) {
-    byte[] out = new byte[bytes];
-    random.nextBytes(out);
-    FrameCheck.seal(out);
-    return out;
-  }
-
-  /** A packet at 40 MS/s with silence around it, an offset, and noise of its 56 tones. */
-  private static float[] received(float[] clean, double hz, double snrDb, Random random) {
-    return received(clean, hz, snrDb, random, 52.0 / 64 / 64, 56 * 312.5e3);
-  }
-
-  private static float[] received(
-      float[] clean, double hz, double snrDb, Random random, double power, double widthHz) {
-    int before = 500;
-    float[] iq = new float[clean.length + 4 * before];
-    double sigma = Math.sqrt(power * Math.pow(10, -snrDb / 10) * FS / widthHz / 2);
-    for (int n = 0; n < iq.length / 2; n++) {
-      int i = n - before;
-      boolean in = i >= 0 && i < clean.length / 2;
-      double c = Math.cos(2 * Math.PI * hz * n / FS);
-      double s = Math.sin(2 * Math.PI * hz * n / FS);
-      double x = in ? clean[2 * i] * c - clean[2 * i + 1] * s : 0;
-      double y = in ? clean[2 * i] * s + clean[2 * i + 1] * c : 0;
-      iq[2 * n] = (float) (x + sigma * random.nextGaussian());
-      iq[2 * n + 1] = (float) (y + sigma * random.nextGaussian());
-    }
-    return iq;
-  }
-
   /** Without noise nothing but the computation is left, and all bytes come back. */
   @Test(dataProvider = "kinds")
   public void theFloorIsLow(PacketFormat format, int mcs, boolean shortGuard) {
@@ -220,36 +124,24 @@ public class LaterPacketsTest {
   /** What is claimed holds as often as it is claimed: k = 2. */
   @Test
   public void theTruthLiesWithinWhatIsClaimed() {
-    int tries = 120;
-    String[] ids = {"evmWithout", "frequencyError", "clockOffset", "evmDb"};
-    int[] inside = new int[ids.length];
-    double[] ratio = new double[ids.length];
     Random random = new Random(42);
-    for (int t = 0; t < tries; t++) {
-      boolean vht = random.nextBoolean();
-      int mcs = random.nextInt(MixedTones.codings(vht));
-      double snr =
-          Math.max(18, -MixedTones.coding(vht, mcs).errorLimitDb() + 5) + 12 * random.nextDouble();
-      double hz = 200e3 * (2 * random.nextDouble() - 1);
-      byte[] frame = framed(random, 300 + random.nextInt(900));
-      float[] clean =
-          new MixedPacket(
-                  vht ? PacketFormat.VHT : PacketFormat.HT, mcs, random.nextBoolean(), frame.length)
-              .samples(frame, 1 + random.nextInt(127), 2);
-      Outcome o = measured(received(clean, hz, snr, random), FS, 1);
-      assertEquals(value(o, "whole"), 1, o.summary());
-      double[] truth = {100 * Math.pow(10, -snr / 20), hz, 0, -snr + OWN_DB};
-      for (int i = 0; i < ids.length; i++) {
-        Reading r = o.reading(ids[i]).orElseThrow();
-        double off = Math.abs(r.value() - truth[i]);
-        inside[i] += off <= r.uncertainty() ? 1 : 0;
-        ratio[i] += off * off / (r.uncertainty() * r.uncertainty() / 4) / tries;
-      }
-    }
-    for (int i = 0; i < ids.length; i++) {
-      assertTrue(inside[i] >= 0.9 * tries, ids[i] + " inside " + inside[i] + ", ratio " + ratio[i]);
-      assertTrue(ratio[i] > 0.4, ids[i] + " needlessly wide: " + ratio[i]);
-    }
+    holds(
+        120,
+        new String[] {"evmWithout", "frequencyError", "clockOffset", "evmDb"},
+        t -> {
+          boolean vht = random.nextBoolean();
+          int mcs = random.nextInt(MixedTones.codings(vht));
+          double limit = MixedTones.coding(vht, mcs).errorLimitDb();
+          double snr = Math.max(18, -limit + 5) + 12 * random.nextDouble();
+          double hz = 200e3 * (2 * random.nextDouble() - 1);
+          byte[] frame = framed(random, 300 + random.nextInt(900));
+          PacketFormat format = vht ? PacketFormat.VHT : PacketFormat.HT;
+          float[] clean =
+              new MixedPacket(format, mcs, random.nextBoolean(), frame.length)
+                  .samples(frame, 1 + random.nextInt(127), 2);
+          Outcome o = measured(received(clean, hz, snr, random), FS, 1);
+          return new Trial(o, 100 * Math.pow(10, -snr / 20), hz, 0, -snr + OWN_DB);
+        });
   }
 
   /** Data of clause 17 at its lowest rate look like none of the newer headers. */
@@ -262,23 +154,6 @@ public class LaterPacketsTest {
       OfdmPacket p = packet(received(clean, 50e3, 12, random), FS, 1);
       assertEquals(p.said().format(), PacketFormat.LEGACY);
       assertEquals(p.check(), "");
-    }
-  }
-
-  /** A short training does not have every tone: a second path costs little all the same. */
-  @Test
-  public void tonesBetweenThoseOfAShortTrainingFollowTheChannel() {
-    double[] most = {-55, -80, -80, -100};
-    for (int kind = 0; kind < 4; kind++) {
-      Random random = new Random(kind);
-      float[] clean = HeSent.packet(3, kind, 6, random);
-      float[] both = clean.clone();
-      for (int n = 6; n < clean.length / 2; n++) {
-        both[2 * n] += 0.6f * clean[2 * (n - 6) + 1];
-        both[2 * n + 1] -= 0.6f * clean[2 * (n - 6)];
-      }
-      Outcome o = measured(received(both, 0, 300, random, 1, 18.9e6), FS, 1);
-      assertTrue(value(o, "evmDb") < most[kind], kind + ": " + o.summary());
     }
   }
 
@@ -391,200 +266,6 @@ public class LaterPacketsTest {
     Outcome o = measured(iq, FS, 2);
     assertEquals(value(o, "whole"), 3);
     assertTrue(part.words().contains("VHT MCS 5, 64-QAM 2/3"), part.words());
-  }
-
-  @DataProvider
-  public Object[][] trainings() {
-    return new Object[][] {{0}, {1}, {2}, {3}};
-  }
-
-  /** Signs of the training are learned whatever they are; without noise little is left. */
-  @Test(dataProvider = "trainings")
-  public void heTrainingIsLearned(int kind) {
-    for (int mcs = 0; mcs <= HeCodings.LAST_OF_HE; mcs++) {
-      Random random = new Random(100 * kind + mcs);
-      int symbols = 4 + mcs;
-      float[] iq =
-          received(HeSent.packet(mcs, kind, symbols, random), -87e3, 300, random, 1, 18.9e6);
-      Outcome o = measured(iq, FS, 1);
-      assertEquals(value(o, "whole"), 1, o.summary());
-      assertTrue(o.summary().contains("HE MCS " + mcs + ","), o.summary());
-      assertTrue(o.summary().contains("in " + symbols + " symbols"), o.summary());
-      assertTrue(o.summary().contains("training learned from the signal"), o.summary());
-      assertTrue(o.summary().contains("1 of 1 MPDU has a check that fits"), o.summary());
-      assertEquals(checkOf(o), "fits");
-      assertTrue(value(o, "evmDb") < -80, kind + ": " + o.summary());
-      assertEquals(value(o, "frequencyError"), -87e3, 2);
-    }
-  }
-
-  /** The same over seeds with noise and a second path: what is claimed holds; k = 2. */
-  @Test
-  public void theTruthOfHePacketsLiesWithinWhatIsClaimed() {
-    int tries = 80;
-    String[] ids = {"evmWithout", "frequencyError", "clockOffset"};
-    int[] inside = new int[ids.length];
-    double[] ratio = new double[ids.length];
-    Random random = new Random(7);
-    for (int t = 0; t < tries; t++) {
-      int mcs = random.nextInt(10);
-      double snr =
-          Math.max(16, -HeCodings.coding(mcs).errorLimitDb() + 5) + 10 * random.nextDouble();
-      double hz = 200e3 * (2 * random.nextDouble() - 1);
-      float[] clean = HeSent.packet(mcs, t % 4, 6 + random.nextInt(6), random);
-      Outcome o = measured(received(clean, hz, snr, random, 1, 242 * 78.125e3), FS, 1);
-      assertEquals(value(o, "whole"), 1, o.summary());
-      double[] truth = {100 * Math.pow(10, -snr / 20), hz, 0};
-      for (int i = 0; i < ids.length; i++) {
-        Reading r = o.reading(ids[i]).orElseThrow();
-        double off = Math.abs(r.value() - truth[i]);
-        inside[i] += off <= r.uncertainty() ? 1 : 0;
-        ratio[i] += off * off / (r.uncertainty() * r.uncertainty() / 4) / tries;
-      }
-    }
-    for (int i = 0; i < ids.length; i++) {
-      assertTrue(inside[i] >= 0.9 * tries, ids[i] + " inside " + inside[i] + ", ratio " + ratio[i]);
-      assertTrue(ratio[i] > 0.4, ids[i] + " needlessly wide: " + ratio[i]);
-    }
-  }
-
-  /** A channel that fades between two paths of the same strength: pilots join its stretches. */
-  @Test
-  public void stretchesBeyondAFadeAreJoined() {
-    int right = 0;
-    for (int seed = 0; seed < 20; seed++) {
-      Random random = new Random(seed);
-      float[] clean = HeSent.packet(1, 3, 6, random);
-      float[] both = clean.clone();
-      int delay = 6 + random.nextInt(8);
-      double angle = 2 * Math.PI * random.nextDouble();
-      for (int n = delay; n < clean.length / 2; n++) {
-        float a = clean[2 * (n - delay)];
-        float b = clean[2 * (n - delay) + 1];
-        both[2 * n] += (float) (0.97 * (a * Math.cos(angle) - b * Math.sin(angle)));
-        both[2 * n + 1] += (float) (0.97 * (a * Math.sin(angle) + b * Math.cos(angle)));
-      }
-      OfdmPacket p = packet(received(both, 30e3, 30, random, 1, 18.9e6), FS, 1);
-      assertEquals(p.symbols(), 6);
-      right += p.check().isEmpty() ? 1 : 0;
-    }
-    // Two fades between the same two pilots may both be missed: their bits are then wrong.
-    assertTrue(right >= 18, right + " of 20");
-  }
-
-  /** At 10 dB every header is read and every training learned well enough to decode. */
-  @Test
-  public void trainingIsLearnedInNoise() {
-    Random random = new Random(55);
-    for (int t = 0; t < 60; t++) {
-      float[] clean = HeSent.packet(0, t % 4, 5, random);
-      double hz = 110e3 * (2 * random.nextDouble() - 1);
-      OfdmPacket p = packet(received(clean, hz, 10, random, 1, 18.9e6), FS, 1);
-      assertEquals(p.check(), "", "try " + t);
-      assertEquals(p.symbols(), 5);
-    }
-  }
-
-  /** Samples that do not reach as far as the tones are a sentence. */
-  @Test
-  public void tonesBeyondTheSamplesAreToldSo() {
-    float[] clean = HeSent.packet(3, 3, 5, new Random(1));
-    float[] iq = received(clean, 0, 40, new Random(2), 1, 18.9e6);
-    ChannelSamples wide = new ChannelSamples(iq, 0, iq.length / 2, FS, 0, 20e6, 0.9);
-    ChannelSamples narrow = new ChannelSamples(iq, 0, iq.length / 2, FS, 10.6e6, 20e6, 0.9);
-    assertEquals(wide.reachHz(), 20e6, 1);
-    assertEquals(narrow.reachHz(), 9.4e6, 1);
-    float[] half = new float[iq.length / 2 / 2 * 2];
-    for (int n = 0; n < half.length / 2; n++) {
-      half[2 * n] = iq[4 * n];
-      half[2 * n + 1] = iq[4 * n + 1];
-    }
-    // 20 MS/s reach as far as they must; a carrier half a megahertz off leaves too little.
-    assertEquals(packet(half, 20e6, 1).check(), "");
-    Outcome o =
-        new OfdmMeasurement(
-                new OfdmSettings(
-                    5.5005e9, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null))
-            .of(new IqRecord(half, 20e6, 5.5e9, 0, false), MeasurementContext.BARE);
-    assertTrue(o.summary().contains("sample faster"), o.summary());
-  }
-
-  @DataProvider
-  public Object[][] widths() {
-    return new Object[][] {{2, 3, 8}, {4, 1, 9}, {8, 0, 5}, {4, 3, 11}};
-  }
-
-  private static Outcome inChannel(int width, float[] iq, int packet) {
-    OfdmSettings s =
-        new OfdmSettings(
-            0, 20e6 * width, 0.1, 0, packet, OfdmSettings.Estimate.TRAINING, true, false, null);
-    return new OfdmMeasurement(s)
-        .of(new IqRecord(iq, 2 * 20e6 * width, 5.5e9, 0, false), MeasurementContext.BARE);
-  }
-
-  private static String checkOf(Outcome o) {
-    return o.table("packets").orElseThrow().rows().get(0).cells().get(6).text();
-  }
-
-  /** What the lowest 20 MHz say is read in the whole channel. */
-  @Test(dataProvider = "widths")
-  public void widePacketsAreMeasured(int width, int kind, int mcs) {
-    Random random = new Random(width);
-    float[] clean = HeSent.packet(width, mcs, kind, 5, random);
-    // received() takes 40 MS/s: offset and width are so many times as much.
-    float[] iq = received(clean, 133e3 / width, 300, random, 1, 18.9e6);
-    Outcome o = inChannel(width, iq, 1);
-    assertTrue(o.summary().contains("HE MCS " + mcs + ","), o.summary());
-    assertTrue(o.summary().contains("5 symbols"), o.summary());
-    assertEquals(checkOf(o), "its bits are in LDPC and not decoded");
-    assertEquals(value(o, "whole"), 1, o.summary());
-    assertEquals(value(o, "frequencyError"), 133e3, 20);
-    assertTrue(value(o, "evmDb") < -90, o.summary());
-    int tones = UserTones.of(width).all().length;
-    float[] noisy = received(clean, 133e3 / width, 42, random, 1, tones * 78.125e3 / width);
-    Outcome n = inChannel(width, noisy, 1);
-    within(n, "evmWithout", 100 * Math.pow(10, -42.0 / 20));
-    within(n, "frequencyError", 133e3);
-    within(n, "clockOffset", 0);
-  }
-
-  /** 320 MHz of 4096-QAM; and its floor is low. */
-  @Test
-  public void theWidestPacketIsMeasured() {
-    Random random = new Random(320);
-    float[] clean = HeSent.eht(16, 13, 2, 4, random);
-    float[] iq = received(clean, -133e3 / 16, 300, random, 1, 18.9e6);
-    Outcome o = inChannel(16, iq, 1);
-    assertTrue(o.summary().contains("EHT MCS 13, 4096-QAM 5/6, 4 symbols"), o.summary());
-    assertEquals(value(o, "frequencyError"), -133e3, 20);
-    assertTrue(value(o, "evmDb") < -90, o.summary());
-    float[] noisy = received(clean, -133e3 / 16, 46, random, 1, 3984 * 78.125e3 / 16);
-    Outcome n = inChannel(16, noisy, 1);
-    within(n, "evmWithout", 100 * Math.pow(10, -46.0 / 20));
-    within(n, "frequencyError", -133e3);
-  }
-
-  /** Another width than the packet has is a sentence. */
-  @Test
-  public void widthsThatDoNotFitAreToldSo() {
-    Random random = new Random(4);
-    float[] forty = received(HeSent.packet(2, 3, 3, 4, random), 0, 40, random, 1, 18.9e6);
-    OfdmSettings low =
-        new OfdmSettings(
-            5.49e9, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
-    Outcome o =
-        new OfdmMeasurement(low)
-            .of(new IqRecord(forty, 80e6, 5.5e9, 0, false), MeasurementContext.BARE);
-    assertTrue(o.summary().contains("40 MHz wide: choose that channel"), o.summary());
-    float[] legacy =
-        received(LegacyPacket.samples(LegacyRate.R12, framed(random, 90), 3, 4), 0, 40, random);
-    OfdmSettings wide =
-        new OfdmSettings(
-            5.51e9, 40e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
-    Outcome l =
-        new OfdmMeasurement(wide)
-            .of(new IqRecord(legacy, 80e6, 5.5e9, 0, false), MeasurementContext.BARE);
-    assertTrue(l.summary().contains("20 MHz in the lowest part"), l.summary());
   }
 
   /** Data of any kind are no faulty frames; a frame with one wrong bit is. */
