@@ -25,6 +25,11 @@ const KEYS: [string, string, string[]?][] = [
   ["r", "remember the sweep to compare with", ["network"]],
   ["t", "reflection over distance", ["network"]],
   ["Esc", "the whole band again", ["network"]],
+  [
+    "1 to 9",
+    "arrangement of tiles, as its menu counts them",
+    ["spectrum", "modulation", "time", "receiver", "network", "runs"],
+  ],
   ["[ and ]", "move the reading plane", ["spectrum", "modulation", "time", "receiver"]],
   ["?", "this list"],
 ];

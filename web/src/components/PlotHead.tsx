@@ -109,8 +109,10 @@ export function PlotHead(props: {
 }) {
   const { plot } = props;
   const { onRemove, onRemoveCurve } = plot;
+  const named = plot.curves?.filter((c) => c.label && !c.limit) ?? [];
+  const several = plot.traces.length + named.length > 1;
   return (
-    <div className={classes.head} data-lead={Boolean(plot.lead)}>
+    <div className={classes.head} data-lead={Boolean(plot.lead)} data-several={several}>
       {plot.lead && <div className={classes.lead}>{plot.lead}</div>}
       <div className={classes.keys}>
         {plot.traces.map((t, i) => (
@@ -122,16 +124,14 @@ export function PlotHead(props: {
             onRemove={i > 0 && onRemove && t.removable ? () => onRemove(i) : undefined}
           />
         ))}
-        {plot.curves
-          ?.filter((c) => c.label && !c.limit)
-          .map((c) => (
-            <Key
-              key={c.label}
-              label={c.label}
-              colour={c.colour ?? 0}
-              onRemove={onRemoveCurve && (() => onRemoveCurve(c.label))}
-            />
-          ))}
+        {named.map((c) => (
+          <Key
+            key={c.label}
+            label={c.label}
+            colour={c.colour ?? 0}
+            onRemove={onRemoveCurve && (() => onRemoveCurve(c.label))}
+          />
+        ))}
       </div>
       <span className={`figures ${classes.readout}`} data-testid="crosshair">
         <Readout props={plot} />

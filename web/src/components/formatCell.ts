@@ -4,7 +4,7 @@ import { formatEngineering, formatHertz, formatMoment, formatSeconds, signed } f
 export function formatCell(value: number, unit: string): string {
   if (unit === "Hz") {
     // A frequency is told to the millihertz, a width to what it deserves.
-    return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5);
+    return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5).replace("-", "\u2212");
   }
   if (unit === "s") {
     return formatSeconds(value, 4);

@@ -3,6 +3,7 @@ import type { SeriesHead } from "../api/client";
 import { placesOf, valuesOf } from "../api/frames";
 import { Plot } from "../components/Plot";
 import { CLOCK, type PlotCurve, type PlotTrace } from "../components/plotTypes";
+import { isLine } from "./outcomes";
 
 /** A series with the look that tells it from others. */
 export interface Drawn {
@@ -36,7 +37,7 @@ function curveOf({ series, label, colour }: Drawn): PlotCurve {
     colour,
     x: Array.from(placesOf(series)),
     y: Array.from(valuesOf(series)),
-    limit: series.role !== "DATA",
+    limit: isLine(series),
     edge: series.role === "EDGE",
     dots: series.role === "DATA" && series.axis.points <= 60,
   };
@@ -88,6 +89,19 @@ const around = ([low, high]: [number, number]): [number, number] => [low - 0.5, 
 const atLeast = (width: number, [low, high]: [number, number]): [number, number] =>
   high - low < width ? [(low + high - width) / 2, (low + high + width) / 2] : [low, high];
 
+/** Of what is seldom the tail matters: it is drawn as a power of ten. */
+const isTail = (s: SeriesHead) => s.axis.quantity === "Above the mean" && s.unit === "%";
+
+const asPower = ({ series, ...look }: Drawn): Drawn => ({
+  ...look,
+  series: {
+    ...series,
+    quantity: `${series.quantity}, power of ten`,
+    unit: "",
+    y: Array.from(valuesOf(series), (v) => (v > 0 ? Math.log10(v / 100) : Number.NaN)),
+  },
+});
+
 /** Still series of any measurement over one another, all on the axis of the first. */
 export function SeriesPlot(props: {
   title: string;
@@ -100,7 +114,8 @@ export function SeriesPlot(props: {
   band?: [number, number];
   onBand?: (from: number, to: number) => unknown;
 }) {
-  const { drawn, zooms } = props;
+  const { zooms } = props;
+  const drawn = props.drawn.map((d) => (isTail(d.series) ? asPower(d) : d));
   const main = drawn[0]?.series;
   if (!main) {
     return null;

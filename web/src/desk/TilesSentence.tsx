@@ -1,13 +1,21 @@
 import { Menu, TextInput, UnstyledButton } from "@mantine/core";
 import { useState } from "react";
 import { useCommands } from "../app/commands";
+import { useKeys } from "../app/useKeys";
 import { later } from "../components/later";
 import { parseQuantity } from "../components/units";
 import { Choice } from "./Choice";
 import classes from "./Desk.module.css";
-import { COUNTS, type TileDesk } from "./tiles";
+import { arrangementsOf, COUNTS, MOST_KEYS, type TileDesk } from "./tiles";
 
 const FormModal = later(async () => (await import("./FormModal")).FormModal);
+
+/** The key that does the same; who is read the name does not need it. */
+const Key = (props: { children: number }) => (
+  <span aria-hidden className="figures" style={{ color: "var(--ink-soft)" }}>
+    {props.children}
+  </span>
+);
 
 /** How many tiles are shown, and arrangements of them by name; the same in every area. */
 export function TilesSentence({ desk }: { desk: TileDesk }) {
@@ -31,19 +39,25 @@ export function TilesSentence({ desk }: { desk: TileDesk }) {
     {
       name: "arrange",
       argument: "<name>",
-      hint: "take an arrangement of tiles that was kept",
+      hint: "take an arrangement of tiles",
       run: async (text) => {
-        const kept = await desk.listed();
+        const kept = [...desk.ready, ...(await desk.listed())];
         const found = kept.filter((a) => a.name.toLowerCase().startsWith(text.toLowerCase()));
         if (found.length !== 1) {
           const names = kept.map((a) => a.name).join(", ");
-          return names ? `Which arrangement? ${names}.` : "No arrangement is kept yet.";
+          return `Which arrangement? ${names}.`;
         }
         desk.set(found[0].tiles);
         return "";
       },
     },
   ]);
+  const all = arrangementsOf(desk);
+  useKeys(
+    Object.fromEntries(
+      all.slice(0, MOST_KEYS).map((a, i) => [String(i + 1), () => desk.set(a.tiles)]),
+    ),
+  );
   const keep = async () => {
     try {
       await desk.keep(name);
@@ -72,12 +86,15 @@ export function TilesSentence({ desk }: { desk: TileDesk }) {
           </UnstyledButton>
         </Menu.Target>
         <Menu.Dropdown>
-          {desk.kept.map((a) => (
-            <Menu.Item key={a.id} onClick={() => desk.set(a.tiles)}>
+          {all.map((a, i) => (
+            <Menu.Item
+              key={a.name}
+              onClick={() => desk.set(a.tiles)}
+              rightSection={i < MOST_KEYS ? <Key>{i + 1}</Key> : undefined}
+            >
               {a.name}
             </Menu.Item>
           ))}
-          <Menu.Item onClick={desk.first}>The first ones</Menu.Item>
           <Menu.Divider />
           <Menu.Item
             onClick={() => {

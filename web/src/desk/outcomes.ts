@@ -30,7 +30,7 @@ export const tablesOf = (o: Outcome) => o.tables.filter((t) => t.id !== LINES);
 export function curvesOf(series: SeriesHead[], arrays?: Arrays): PlotCurve[] {
   let colour = 0;
   return series.map((s) => {
-    const limit = s.role !== "DATA";
+    const limit = isLine(s);
     const ranged = s.id.startsWith("range");
     const points = s.axis.points;
     return {
@@ -49,6 +49,9 @@ export function curvesOf(series: SeriesHead[], arrays?: Arrays): PlotCurve[] {
 export function alike(a: SeriesHead, b: SeriesHead): boolean {
   return a.axis.quantity === b.axis.quantity && a.axis.unit === b.axis.unit && a.unit === b.unit;
 }
+
+/** A limit or an edge, which is drawn as the line that it is. */
+export const isLine = (s: SeriesHead) => s.role === "LIMIT" || s.role === "EDGE";
 
 /** Data first, limits and edges over it. */
 export const linesLast = (series: SeriesHead[]) => [

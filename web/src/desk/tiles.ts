@@ -14,8 +14,16 @@ export const COUNTS: Record<string, string> = {
 export const countFor = (n: number) =>
   [1, 2, 4, 6].find((count) => count >= Math.min(6, Math.round(n))) ?? 1;
 
+/** Tiles that belong together, under the name of what they show. */
+export interface ReadyTiles {
+  name: string;
+  tiles: Tiles;
+}
+
 export interface TileDesk {
   area: string;
+  /** Arrangements that are always there. */
+  ready: ReadyTiles[];
   tiles: Tiles;
   set: (tiles: Tiles) => void;
   setTile: (place: number, part: Partial<Tile>) => void;
@@ -26,8 +34,13 @@ export interface TileDesk {
   listed: () => Promise<Arrangement[]>;
   keep: (name: string) => Promise<void>;
   forget: (id: number) => Promise<void>;
-  first: () => void;
 }
+
+/** All arrangements in their order, each with the key that takes it. */
+export const arrangementsOf = (desk: TileDesk): ReadyTiles[] => [...desk.ready, ...desk.kept];
+
+/** Keys that take an arrangement. */
+export const MOST_KEYS = 9;
 
 /** Tiles fill up with the first ones of the area where an arrangement says nothing. */
 export function filled(tiles: Tiles, first: Tiles): Tiles {
@@ -39,8 +52,12 @@ function stored(area: string, first: Tiles): Tiles {
   return text ? filled(JSON.parse(text) as Tiles, first) : first;
 }
 
-/** The tiles of an area, as they were left, and the arrangements under their names. */
-export function useTiles(area: string, first: Tiles): TileDesk {
+/**
+ * The tiles of an area, as they were left, and the arrangements under their names.
+ *
+ * @param more arrangements beside the first
+ */
+export function useTiles(area: string, first: Tiles, more: ReadyTiles[] = []): TileDesk {
   const queries = useQueryClient();
   const [held, setHeld] = useState(() => ({ area, tiles: stored(area, first) }));
   // A desk whose source is of another sort has other tiles.
@@ -78,6 +95,7 @@ export function useTiles(area: string, first: Tiles): TileDesk {
   const again = () => queries.invalidateQueries({ queryKey: ["arrangements", area] });
   return {
     area,
+    ready: [{ name: "The first ones", tiles: first }, ...more],
     tiles,
     set,
     setTile,
@@ -92,6 +110,5 @@ export function useTiles(area: string, first: Tiles): TileDesk {
       await api.remove(`/api/arrangements/${id}`);
       await again();
     },
-    first: () => set(first),
   };
 }

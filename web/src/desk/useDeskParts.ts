@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Job, Tiles } from "../api/client";
 import { useKeys } from "../app/useKeys";
-import { useTiles } from "./tiles";
+import { type ReadyTiles, useTiles } from "./tiles";
 import { useFoundView } from "./useFoundView";
 import { usePlaneMove } from "./usePlaneMove";
 
@@ -16,10 +16,16 @@ type DeskModel = Parameters<typeof useFoundView>[0] & {
 };
 
 /** What desks have in common: keys, tiles, the finding, the plane. */
-export function useDeskParts(job: Job | undefined, model: DeskModel, area: string, first: Tiles) {
+export function useDeskParts(
+  job: Job | undefined,
+  model: DeskModel,
+  area: string,
+  first: Tiles,
+  more?: ReadyTiles[],
+) {
   const [opening, setOpening] = useState(false);
   const { state } = model;
-  const desk = useTiles(area, first);
+  const desk = useTiles(area, first, more);
   const plane = usePlaneMove(job, model.inOrder);
   const found = useFoundView(model);
   const toggle = () =>

@@ -1,4 +1,5 @@
 import type { Job, OfdmSettings, Tiles } from "../../api/client";
+import type { ReadyTiles } from "../../desk/tiles";
 import { useDeskParts } from "../../desk/useDeskParts";
 import { FIRST_CARRIER } from "../waveforms/parts";
 import { KindChoice } from "./KindChoice";
@@ -22,12 +23,54 @@ const FIRST_TILES: Tiles = {
   ],
 };
 
+/** What is looked at together. */
+const MORE_TILES: ReadyTiles[] = [
+  {
+    name: "What it says",
+    tiles: {
+      count: 4,
+      tiles: [
+        { what: "table:signal", view: "table" },
+        { what: "table:packets", view: "table" },
+        { what: "points", view: "points" },
+        { what: "table:fields", view: "table" },
+      ],
+    },
+  },
+  {
+    name: "How good",
+    tiles: {
+      count: 6,
+      tiles: [
+        { what: "points", view: "points" },
+        { what: "overTone", view: "curve" },
+        { what: "overSymbol", view: "curve" },
+        { what: "errors", view: "matrix" },
+        { what: "flatness", view: "curve" },
+        { what: "phase", view: "curve" },
+      ],
+    },
+  },
+  {
+    name: "On the air",
+    tiles: {
+      count: 4,
+      tiles: [
+        { what: "spectrum", view: "all" },
+        { what: "table:mask", view: "table" },
+        { what: "ccdf", view: "all" },
+        { what: "response", view: "curve" },
+      ],
+    },
+  },
+];
+
 /** Packets of many tones at a time. */
 export function OfdmDesk(props: { job: Job | undefined; onKind: (kind: Kind) => void }) {
   const { job } = props;
   const hookUp = useRecordSources(job);
   const model = useRecords<OfdmSettings>(job, hookUp.source, "ofdm");
-  const parts = useDeskParts(job, model, "modulation-ofdm", FIRST_TILES);
+  const parts = useDeskParts(job, model, "modulation-ofdm", FIRST_TILES, MORE_TILES);
   useOfdmCommands(model, {
     toggle: parts.toggle,
     open: () => parts.setOpening(true),

@@ -62,9 +62,13 @@ public class DeskTest extends SpectrumScreen {
     assertThat(tile(1)).isVisible();
     enter("arrange hunt");
     assertThat(tile(3).getByRole(AriaRole.TABLE)).containsText("Frequency");
+    page.keyboard().press("1");
+    assertThat(tile(2)).isHidden();
+    page.keyboard().press("2");
+    assertThat(tile(3).getByRole(AriaRole.TABLE)).containsText("Frequency");
     menu("arrangement of tiles", "Forget Hunting");
     enter("arrange hunt");
-    assertThat(page.getByText("No arrangement is kept yet.")).isVisible();
+    assertThat(page.getByText("Which arrangement? The first ones.")).isVisible();
     page.keyboard().press("Escape");
     enter("tiles 1");
   }

@@ -161,6 +161,11 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(page.getByTestId("table-signal")).containsText("VHT-SIG-A");
     assertThat(page.getByTestId("table-signal")).containsText("MCS 4, 16-QAM 3/4");
     keepsTheRules();
+    // One key for what it is on the air: the mask, as far as this record reaches.
+    page.keyboard().press("4");
+    assertThat(page.getByTestId("table-mask")).containsText("PASS");
+    assertThat(reading("maskMargin")).containsText("Mask to");
+    keepsTheRules();
   }
 
   /** Frames of a description: made, played, found; and a description of a file. */

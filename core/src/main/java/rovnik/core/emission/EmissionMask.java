@@ -56,11 +56,21 @@ public record EmissionMask(List<Segment> segments) {
       }
     }
 
+    /** True if the relative limit applies at an offset. */
+    boolean relativeAt(double offsetHz, double referenceLevel) {
+      double absolute = absoluteAt(offsetHz);
+      return Double.isNaN(absolute) || limitAt(offsetHz, referenceLevel) > absolute;
+    }
+
+    private double absoluteAt(double offsetHz) {
+      return fromAbsolute + (offsetHz - fromHz) / (toHz - fromHz) * (toAbsolute - fromAbsolute);
+    }
+
     /** Limit in the trace's unit at an offset inside the segment. */
     public double limitAt(double offsetHz, double referenceLevel) {
       double share = (offsetHz - fromHz) / (toHz - fromHz);
       double relative = referenceLevel + fromDbc + share * (toDbc - fromDbc);
-      double absolute = fromAbsolute + share * (toAbsolute - fromAbsolute);
+      double absolute = absoluteAt(offsetHz);
       if (Double.isNaN(relative)) {
         return absolute;
       }

@@ -6,10 +6,41 @@ import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.SpectrumLayout;
 import rovnik.core.spectrum.SpectrumResult;
 import rovnik.core.spectrum.SpectrumSettings;
+import rovnik.core.spectrum.Trace;
 
 /** Adds to a measured spectrum what a view asks for beside it. */
 public final class EmissionMeasurement {
   private EmissionMeasurement() {}
+
+  /**
+   * What one transmission of a noise-like signal has beside its channel: the width that holds 99 %
+   * of its power, and a mask.
+   *
+   * @param settings their centre is that of the mask
+   * @param mask null if none is known
+   * @param reference of the mask
+   * @param name of the mask
+   * @param beneath the same where it does not send; null if it always does
+   */
+  public static EmissionResult ofNoise(
+      Trace trace,
+      SpectrumSettings settings,
+      MeasurementContext context,
+      EmissionMask mask,
+      MaskReference reference,
+      String name,
+      Trace beneath) {
+    SpectrumResult base = new SpectrumResult(trace, List.of(), List.of());
+    EmissionPart m = new EmissionPart(base, settings, context.withoutLimits());
+    if (mask != null) {
+      new MaskReading(m).mask(mask, reference, name, beneath);
+    }
+    new ChannelReadings(m).occupied(new ViewPlan.Occupied(0.99, Double.NaN, Double.NaN));
+    return new EmissionResult(
+        new SpectrumResult(trace, List.of(), List.copyOf(m.readings)),
+        List.copyOf(m.tables),
+        List.copyOf(m.lines));
+  }
 
   /**
    * Reads what the plan asks for. A part that cannot be read is a reading with a mark that says

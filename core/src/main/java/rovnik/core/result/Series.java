@@ -33,10 +33,17 @@ public record Series(
   public enum Role {
     /** Measured; the first of them is the main one. */
     DATA,
+    /** What data is seen beside, such as what is there without the signal: drawn with it. */
+    BESIDE,
     /** A limit that data is held to. */
     LIMIT,
     /** A stroke at a place, such as the edge of an occupied band. */
-    EDGE
+    EDGE;
+
+    /** True if it is drawn as the line that it is. */
+    public boolean line() {
+      return this == LIMIT || this == EDGE;
+    }
   }
 
   public Series {

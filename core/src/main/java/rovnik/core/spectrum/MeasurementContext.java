@@ -39,6 +39,11 @@ public record MeasurementContext(
     this(correction, accuracy, limits, marks, List.of());
   }
 
+  /** The same where nothing is demanded. */
+  public MeasurementContext withoutLimits() {
+    return new MeasurementContext(correction, accuracy, LimitSet.NONE, marks, spoiled, rates);
+  }
+
   /** The same where more is known of the device under test. */
   public MeasurementContext with(List<KnownRate> known) {
     return new MeasurementContext(correction, accuracy, limits, marks, spoiled, known);

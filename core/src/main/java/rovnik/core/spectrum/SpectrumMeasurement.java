@@ -70,6 +70,39 @@ public final class SpectrumMeasurement {
       int segments,
       SpectrumSettings settings,
       MeasurementContext context) {
+    Trace trace =
+        trace(power, layout, centreHz, fullScaleDbm, segments, settings.detector(), context);
+    PathCorrection correction = trace.calibrated() ? context.correction() : null;
+    List<Peak> beside = new ArrayList<>();
+    for (OutsideLine line : outside) {
+      Peak peak = line.at(trace.startHz(), layout.stepHz(), trace.calibrated() ? fullScaleDbm : 0);
+      float[] one = {(float) peak.level()};
+      if (correction != null) {
+        correction.applyTo(one, peak.frequencyHz(), layout.stepHz());
+      }
+      beside.add(new Peak(peak.frequencyHz(), one[0]));
+    }
+    return of(trace, ToneInterpolator.of(layout), beside, settings, context);
+  }
+
+  /**
+   * Averaged power as a trace at the reading plane, without looking for lines in it.
+   *
+   * @param power linear power of each point of the layout, 1.0 for a full-scale tone
+   * @param layout how it was made
+   * @param centreHz of the record, at the instrument's port
+   * @param fullScaleDbm of the record, NaN if it is not calibrated
+   * @param segments in the average
+   * @param context path of the plane
+   */
+  public static Trace trace(
+      double[] power,
+      SpectrumLayout layout,
+      double centreHz,
+      double fullScaleDbm,
+      int segments,
+      Detector detector,
+      MeasurementContext context) {
     boolean calibrated = !Double.isNaN(fullScaleDbm);
     double offsetDb = calibrated ? fullScaleDbm : 0;
     float[] level = new float[layout.points()];
@@ -84,29 +117,18 @@ public final class SpectrumMeasurement {
       correction.applyTo(level, startHz, layout.stepHz());
       plane = correction.planeName();
     }
-    Trace trace =
-        new Trace(
-            startHz,
-            layout.stepHz(),
-            level,
-            calibrated ? "dBm" : "dBFS",
-            plane,
-            layout.rbwHz(),
-            layout.enbwHz(),
-            segments,
-            settings.window().label(),
-            settings.detector().label(),
-            calibrated);
-    List<Peak> beside = new ArrayList<>();
-    for (OutsideLine line : outside) {
-      Peak peak = line.at(startHz, layout.stepHz(), offsetDb);
-      float[] one = {(float) peak.level()};
-      if (correction != null) {
-        correction.applyTo(one, peak.frequencyHz(), layout.stepHz());
-      }
-      beside.add(new Peak(peak.frequencyHz(), one[0]));
-    }
-    return of(trace, ToneInterpolator.of(layout), beside, settings, context);
+    return new Trace(
+        startHz,
+        layout.stepHz(),
+        level,
+        calibrated ? "dBm" : "dBFS",
+        plane,
+        layout.rbwHz(),
+        layout.enbwHz(),
+        segments,
+        layout.window().label(),
+        detector.label(),
+        calibrated);
   }
 
   /**

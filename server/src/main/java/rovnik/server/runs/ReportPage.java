@@ -252,7 +252,7 @@ final class ReportPage {
     double low = Double.POSITIVE_INFINITY;
     double high = Double.NEGATIVE_INFINITY;
     for (Series s : drawn) {
-      if (s.role() == Series.Role.DATA) {
+      if (!s.role().line()) {
         for (double v : s.y()) {
           if (Double.isFinite(v)) {
             low = Math.min(low, v);
@@ -306,7 +306,7 @@ final class ReportPage {
             + " over "
             + x.quantity().toLowerCase(Locale.ROOT));
     for (Series s : drawn) {
-      String colour = s.role() != Series.Role.DATA ? "#d55e00" : s == main ? "#0072b2" : "#b07a00";
+      String colour = s.role().line() ? "#d55e00" : s == main ? "#0072b2" : "#b07a00";
       polyline(s, x, low, high, colour);
     }
     out.append("</svg>");

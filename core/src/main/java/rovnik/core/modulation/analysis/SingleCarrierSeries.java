@@ -3,6 +3,7 @@ package rovnik.core.modulation.analysis;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import rovnik.core.modulation.PowerStatistics;
 import rovnik.core.path.PathCorrection;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Fact;
@@ -300,28 +301,12 @@ final class SingleCarrierSeries {
             "Level"));
   }
 
-  /** How often the way between symbols is so far above its mean power. */
+  /** Power on the way between symbols, too. */
   private static Series ccdf(double[][] path) {
-    int count = path[0].length;
-    double[] p = new double[count];
-    double mean = 0;
-    for (int i = 0; i < count; i++) {
+    double[] p = new double[path[0].length];
+    for (int i = 0; i < p.length; i++) {
       p[i] = path[0][i] * path[0][i] + path[1][i] * path[1][i];
-      mean += p[i] / count;
     }
-    Arrays.sort(p);
-    double[] share = new double[121];
-    for (int i = 0; i < share.length; i++) {
-      double level = mean * Math.pow(10, i / 100.0);
-      int at = Arrays.binarySearch(p, level);
-      share[i] = 100.0 * (count - (at < 0 ? -at - 1 : at)) / count;
-    }
-    return real(
-        "ccdf",
-        "How often above the mean",
-        Axis.even("Above the mean", "dB", 0, 0.1, share.length),
-        share,
-        "%",
-        "Share of time");
+    return new PowerStatistics(p).ccdf();
   }
 }

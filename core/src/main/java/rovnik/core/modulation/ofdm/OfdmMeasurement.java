@@ -138,9 +138,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
               ? "There is one packet. Choose 1, or search longer."
               : "There are " + packets.size() + " packets. Choose one of them, or search longer.");
     }
-    return new OfdmOutcome(
-            settings, frame, record, context, packets, from / fs + record.startSeconds())
-        .outcome();
+    return new OfdmOutcome(settings, frame, record, context, packets, samples, from).outcome();
   }
 
   /** Where packets say what they are: in the lowest part of a wide channel. */

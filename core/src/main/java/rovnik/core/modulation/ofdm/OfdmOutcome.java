@@ -3,11 +3,15 @@ package rovnik.core.modulation.ofdm;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.PowerStatistics;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
+import rovnik.core.result.ResultTable;
+import rovnik.core.result.Series;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 import rovnik.core.spectrum.PlaneReadings;
@@ -21,6 +25,9 @@ final class OfdmOutcome {
   /** Few turns and tones: squares of them lie far off more often than a normal number does. */
   private static final double LONGER_TAIL = 1.1;
 
+  /** How much higher the curve through all samples may be than where it was looked at. */
+  private static final double BETWEEN_SAMPLES_DB = 0.05;
+
   private final OfdmSettings settings;
   private final OfdmDescription.Frame frame;
   private final IqRecord record;
@@ -30,6 +37,11 @@ final class OfdmOutcome {
   private final FramePlan plan;
   private final Counts counts;
   private final double startSeconds;
+
+  /** Null if there are no data. */
+  private final PacketPower power;
+
+  private final Optional<PacketSpectrum.Look> spectrum;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final List<String> own;
@@ -37,7 +49,8 @@ final class OfdmOutcome {
   /**
    * @param frame that is described; null for packets that say what they are
    * @param packets that were found, in their order
-   * @param startSeconds of the first sample that was searched
+   * @param samples of the channel in which they are
+   * @param from first sample of the record that was searched
    */
   OfdmOutcome(
       OfdmSettings settings,
@@ -45,7 +58,8 @@ final class OfdmOutcome {
       IqRecord record,
       MeasurementContext context,
       List<OfdmPacket> packets,
-      double startSeconds) {
+      ChannelSamples samples,
+      int from) {
     this.settings = settings;
     this.frame = frame;
     this.record = record;
@@ -54,7 +68,12 @@ final class OfdmOutcome {
     this.p = packets.get(settings.packet() - 1);
     this.plan = p.plan();
     this.counts = Counts.of(plan);
-    this.startSeconds = startSeconds;
+    this.startSeconds = from / record.sampleRateHz() + record.startSeconds();
+    this.power = p.whole() ? PacketPower.of(p, samples) : null;
+    this.spectrum =
+        p.whole()
+            ? PacketSpectrum.of(settings, record, context, packets, p, from)
+            : Optional.empty();
     this.carrier = new CarrierReadings(record, context, p.carrier());
     this.maker = carrier.maker();
     this.own = new ArrayList<>(context.marks());
@@ -67,12 +86,24 @@ final class OfdmOutcome {
   }
 
   Outcome outcome() {
+    List<Series> series = new ArrayList<>();
+    if (p.whole()) {
+      series.addAll(new OfdmSeries(p, settings.rateHz()).series());
+      series.add(power.spread().ccdf());
+      series.add(PowerStatistics.ofNoise());
+    }
+    spectrum.ifPresent(s -> series.addAll(s.series()));
+    List<ResultTable> tables =
+        new ArrayList<>(
+            new OfdmTables(settings, frame, carrier, packets, startSeconds, this::verdict)
+                .tables());
+    spectrum.ifPresent(s -> tables.addAll(s.emission().tables()));
     return new Outcome(
         OfdmMeasurement.KIND,
         OfdmMeasurement.TITLE,
         summary(),
-        p.whole() ? new OfdmSeries(p).series() : List.of(),
-        new OfdmTables(settings, frame, carrier, packets, startSeconds, this::verdict).tables(),
+        List.copyOf(series),
+        List.copyOf(tables),
         readings(),
         List.copyOf(maker.levelMarks()),
         List.of());
@@ -130,12 +161,31 @@ final class OfdmOutcome {
       leakage(out);
       image(out);
     }
-    double power = dataPower(p);
-    out.add(carrier.power(10 * Math.log10(Math.max(1e-30, power)), powerScatterDb()));
+    spectrum.ifPresent(s -> out.addAll(s.emission().readings()));
+    out.add(carrier.power(10 * Math.log10(Math.max(1e-30, dataPower(p))), powerScatterDb()));
+    if (p.whole()) {
+      out.add(crest());
+    }
     out.add(plain("packets", "Packets found", packets.size(), ""));
     long good = packets.stream().filter(x -> x.whole() && x.check().isEmpty()).count();
     out.add(plain("whole", "Whole, nothing wrong found", good, ""));
     return out;
+  }
+
+  /** Of the highest sample, noise along it counts. */
+  private Reading crest() {
+    double db = power.crestDb();
+    double noise = p.evm(OfdmPacket.Which.ALL) / Math.sqrt(2) / Math.pow(10, db / 20);
+    return maker.reading(
+        "crest",
+        "Peaks of the data over their mean",
+        db,
+        "dB",
+        new UncertaintyBudget()
+            .rectangular("between samples", BETWEEN_SAMPLES_DB)
+            .normal("noise", 20 / Math.log(10) * noise),
+        Limit.NONE,
+        own);
   }
 
   /** Of its data, or of the training before it where there are none. */

@@ -16,6 +16,7 @@ final class OfdmSeries {
   private static final double DEGREES = 180 / Math.PI;
 
   private final OfdmPacket p;
+  private final double spacingHz;
   private final int symbols;
   private final int[] numbers;
   private final int lowest;
@@ -26,8 +27,12 @@ final class OfdmSeries {
   private final Axis tones;
   private final Axis overSymbols;
 
-  OfdmSeries(OfdmPacket p) {
+  /**
+   * @param rateHz of the transform
+   */
+  OfdmSeries(OfdmPacket p, double rateHz) {
     this.p = p;
+    this.spacingHz = ChannelSamples.TIMES * rateHz / p.plan().transform();
     this.symbols = p.symbols();
     this.numbers = p.tones();
     this.lowest = numbers[0];
@@ -48,6 +53,7 @@ final class OfdmSeries {
     out.add(
         Series.curve("phase", "Phase that all tones share", overSymbols, phase, "deg").of("Phase"));
     flatness(out);
+    out.add(TimeResponse.of(numbers, p.channelRe(), p.channelIm(), spacingHz));
     return out;
   }
 

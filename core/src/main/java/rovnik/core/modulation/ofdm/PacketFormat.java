@@ -31,6 +31,11 @@ public enum PacketFormat {
     return inner;
   }
 
+  /** True if its tones fill a channel as those of HE and EHT do. */
+  boolean fills() {
+    return this == HE || this == EHT;
+  }
+
   /** True if the leakage of the carrier is limited as in clause 17. */
   boolean likeClause17() {
     return this == LEGACY || this == HT;

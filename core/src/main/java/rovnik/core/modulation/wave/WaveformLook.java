@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Locale;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
+import rovnik.core.modulation.PowerStatistics;
 import rovnik.core.modulation.Waveform;
 import rovnik.core.result.Axis;
 import rovnik.core.result.Outcome;
@@ -46,7 +47,8 @@ public final class WaveformLook {
                 spectrum.db(),
                 "dB")
             .of("Share of power"));
-    series.add(ccdf(power));
+    PowerStatistics spread = new PowerStatistics(power.clone());
+    series.add(spread.ccdf());
     int shown = Math.min(MOST_POINTS, power.length);
     Axis time = Axis.even("Time", "s", 0, 1 / w.sampleRateHz(), shown);
     double[] level = new double[shown];
@@ -74,7 +76,7 @@ public final class WaveformLook {
     List<Reading> readings =
         List.of(
             exact("crest", "Peaks over the mean", w.crestDb(), "dB"),
-            exact("often", "Peaks of 1 in 10,000", exceeded(power, 1e-4), "dB"),
+            exact("often", "Peaks of 1 in 10,000", spread.exceededDb(1e-4), "dB"),
             exact("occupied", "99 % of its power within", spectrum.occupiedHz(), "Hz"),
             exact("length", "Length", w.seconds(), "s"));
     return new Outcome(
@@ -96,32 +98,6 @@ public final class WaveformLook {
   private static Reading exact(String id, String label, double value, String unit) {
     return new Reading(
         id, label, value, unit, "", 0, List.of(), Limit.NONE, Verdict.NONE, List.of());
-  }
-
-  private static double exceeded(double[] power, double share) {
-    double[] sorted = power.clone();
-    Arrays.sort(sorted);
-    double mean = Arrays.stream(power).sum() / power.length;
-    int at = (int) Math.max(0, Math.ceil(sorted.length * (1 - share)) - 1);
-    return 10 * Math.log10(sorted[at] / mean);
-  }
-
-  private static Series ccdf(double[] power) {
-    double[] sorted = power.clone();
-    Arrays.sort(sorted);
-    double mean = Arrays.stream(power).sum() / power.length;
-    double[] share = new double[121];
-    for (int i = 0; i < share.length; i++) {
-      int at = Arrays.binarySearch(sorted, mean * Math.pow(10, i / 100.0));
-      share[i] = 100.0 * (sorted.length - (at < 0 ? -at - 1 : at)) / sorted.length;
-    }
-    return Series.curve(
-            "ccdf",
-            "How often above the mean",
-            Axis.even("Above the mean", "dB", 0, 0.1, share.length),
-            share,
-            "%")
-        .of("Share of time");
   }
 
   /** Averaged power in even cells. */

@@ -1,0 +1,58 @@
+package rovnik.core.modulation;
+
+import java.util.Arrays;
+import rovnik.core.result.Axis;
+import rovnik.core.result.Series;
+
+/** How the power of a signal is spread around its mean. */
+public final class PowerStatistics {
+  private static final int POINTS = 121;
+  private static final double STEP_DB = 0.1;
+
+  private final double[] sorted;
+  private final double mean;
+
+  /**
+   * @param power of its samples; sorted in place
+   */
+  public PowerStatistics(double[] power) {
+    this.mean = Arrays.stream(power).sum() / power.length;
+    Arrays.sort(power);
+    this.sorted = power;
+  }
+
+  public double mean() {
+    return mean;
+  }
+
+  /** What a share of all samples is above, over the mean, dB. */
+  public double exceededDb(double share) {
+    int at = (int) Math.max(0, Math.ceil(sorted.length * (1 - share)) - 1);
+    return 10 * Math.log10(sorted[at] / mean);
+  }
+
+  /** Complementary distribution: how often it is so far above its mean. */
+  public Series ccdf() {
+    double[] share = new double[POINTS];
+    for (int i = 0; i < POINTS; i++) {
+      int at = Arrays.binarySearch(sorted, mean * Math.pow(10, i * STEP_DB / 10));
+      share[i] = 100.0 * (sorted.length - (at < 0 ? -at - 1 : at)) / sorted.length;
+    }
+    return curve("ccdf", "How often above the mean", share);
+  }
+
+  /** The same of noise: the power of complex Gaussian noise is exponential. */
+  public static Series ofNoise() {
+    double[] share = new double[POINTS];
+    for (int i = 0; i < POINTS; i++) {
+      share[i] = 100 * Math.exp(-Math.pow(10, i * STEP_DB / 10));
+    }
+    return curve("ccdfNoise", "Of noise", share).as(Series.Role.BESIDE);
+  }
+
+  private static Series curve(String id, String label, double[] share) {
+    return Series.curve(
+            id, label, Axis.even("Above the mean", "dB", 0, STEP_DB, POINTS), share, "%")
+        .of("Share of time");
+  }
+}
