@@ -63,6 +63,18 @@ const MORE_TILES: ReadyTiles[] = [
       ],
     },
   },
+  {
+    name: "Why",
+    tiles: {
+      count: 4,
+      tiles: [
+        { what: "table:causes", view: "table" },
+        { what: "points", view: "points" },
+        { what: "overTone", view: "curve" },
+        { what: "errors", view: "matrix" },
+      ],
+    },
+  },
 ];
 
 /** Packets of many tones at a time. */

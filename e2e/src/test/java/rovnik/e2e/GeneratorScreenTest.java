@@ -166,6 +166,10 @@ public class GeneratorScreenTest extends GeneratorScreen {
     assertThat(page.getByTestId("table-mask")).containsText("PASS");
     assertThat(reading("maskMargin")).containsText("Mask to");
     keepsTheRules();
+    page.keyboard().press("5");
+    // The generator's modulator is not adjusted.
+    assertThat(page.getByTestId("table-causes")).containsText("Mirror images");
+    keepsTheRules();
   }
 
   /** Frames of a description: made, played, found; and a description of a file. */

@@ -9,16 +9,15 @@ public final class PowerStatistics {
   private static final int POINTS = 121;
   private static final double STEP_DB = 0.1;
 
-  private final double[] sorted;
+  private final double[] power;
   private final double mean;
 
   /**
-   * @param power of its samples; sorted in place
+   * @param power of its samples; not copied
    */
   public PowerStatistics(double[] power) {
+    this.power = power;
     this.mean = Arrays.stream(power).sum() / power.length;
-    Arrays.sort(power);
-    this.sorted = power;
   }
 
   public double mean() {
@@ -27,16 +26,31 @@ public final class PowerStatistics {
 
   /** What a share of all samples is above, over the mean, dB. */
   public double exceededDb(double share) {
+    double[] sorted = power.clone();
+    Arrays.sort(sorted);
     int at = (int) Math.max(0, Math.ceil(sorted.length * (1 - share)) - 1);
     return 10 * Math.log10(sorted[at] / mean);
   }
 
   /** Complementary distribution: how often it is so far above its mean. */
   public Series ccdf() {
-    double[] share = new double[POINTS];
+    double[] steps = new double[POINTS];
     for (int i = 0; i < POINTS; i++) {
-      int at = Arrays.binarySearch(sorted, mean * Math.pow(10, i * STEP_DB / 10));
-      share[i] = 100.0 * (sorted.length - (at < 0 ? -at - 1 : at)) / sorted.length;
+      steps[i] = mean * Math.pow(10, i * STEP_DB / 10);
+    }
+    // How many steps a sample reaches, most of them none.
+    int[] reach = new int[POINTS + 1];
+    for (double v : power) {
+      if (v >= mean) {
+        int at = Arrays.binarySearch(steps, v);
+        reach[at < 0 ? -at - 1 : at + 1]++;
+      }
+    }
+    double[] share = new double[POINTS];
+    int above = 0;
+    for (int i = POINTS - 1; i >= 0; i--) {
+      above += reach[i + 1];
+      share[i] = 100.0 * above / power.length;
     }
     return curve("ccdf", "How often above the mean", share);
   }

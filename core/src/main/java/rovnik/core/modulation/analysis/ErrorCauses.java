@@ -1,9 +1,9 @@
 package rovnik.core.modulation.analysis;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import rovnik.core.modulation.Causes;
 import rovnik.core.modulation.PulseShape;
 import rovnik.core.modulation.SingleCarrier;
 
@@ -16,30 +16,13 @@ import rovnik.core.modulation.SingleCarrier;
  */
 final class ErrorCauses {
   /**
-   * One cause.
-   *
-   * @param id stable key
-   * @param meanSquare its part of the error's mean square
-   * @param evidence what it was told by, with its size
-   * @param remedy what to do
+   * All causes; the values of {@link ErrorModel} beside all the others, and their standard
+   * uncertainties.
    */
-  record Cause(String id, String label, double meanSquare, String evidence, String remedy) {}
-
-  /**
-   * All causes, the largest first, and what none of them explains; the values of {@link ErrorModel}
-   * beside all the others, and their standard uncertainties.
-   */
-  record Split(
-      double meanSquare,
-      List<Cause> causes,
-      double unexplained,
-      double[] linear,
-      double[] standard) {}
+  record Split(Causes all, double[] linear, double[] standard) {}
 
   /** Share of the echoes' power that is alike before and after. */
   private static final double ALIKE = 0.9;
-
-  private static final double WORTH_NAMING = 1e-9;
 
   private static final String OWN_AXES =
       "trim gain and quadrature of I against Q in turn: which axis is I is not known of this format";
@@ -48,7 +31,7 @@ final class ErrorCauses {
   private final Symbols s;
   private final int n;
   private final CauseFit fit;
-  private final List<Cause> causes = new ArrayList<>();
+  private final List<Causes.Cause> causes = new ArrayList<>();
 
   ErrorCauses(SingleCarrier carrier, PulseShape measured, Symbols s) {
     this.carrier = carrier;
@@ -66,14 +49,11 @@ final class ErrorCauses {
     }
     lines();
     turnsAndNoise();
-    causes.removeIf(c -> !(c.meanSquare() > WORTH_NAMING * total));
-    causes.sort(Comparator.comparingDouble(Cause::meanSquare).reversed());
-    double named = causes.stream().mapToDouble(Cause::meanSquare).sum();
-    return new Split(total, List.copyOf(causes), total - named, fit.linear, fit.standard);
+    return new Split(new Causes(total, causes), fit.linear, fit.standard);
   }
 
   private void add(String id, String label, double meanSquare, String evidence, String remedy) {
-    causes.add(new Cause(id, label, Math.max(0, meanSquare), evidence, remedy));
+    causes.add(new Causes.Cause(id, label, Math.max(0, meanSquare), evidence, remedy));
   }
 
   private static String words(String format, Object... values) {

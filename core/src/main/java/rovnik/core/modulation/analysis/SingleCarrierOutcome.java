@@ -5,15 +5,11 @@ import java.util.List;
 import java.util.Locale;
 import org.hipparchus.util.KthSelector;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Framing;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
 import rovnik.core.result.ResultTable;
-import rovnik.core.result.ResultTable.Cell;
-import rovnik.core.result.ResultTable.Column;
-import rovnik.core.result.ResultTable.Row;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.signal.Products;
 import rovnik.core.spectrum.MeasurementContext;
@@ -73,15 +69,7 @@ final class SingleCarrierOutcome {
             settings.carrier().words(),
             evm.value(),
             n));
-    if (!a.causes().causes().isEmpty()) {
-      ErrorCauses.Cause most = a.causes().causes().get(0);
-      words.append(
-          String.format(
-              Locale.ROOT,
-              ", %.0f %% of its power from %s",
-              100 * most.meanSquare() / a.causes().meanSquare(),
-              most.label().toLowerCase(Locale.ROOT)));
-    }
+    words.append(a.causes().all().words());
     words.append('.');
     if (a.data().isEmpty()
         && !settings.carrier().format().differential()
@@ -409,41 +397,6 @@ final class SingleCarrierOutcome {
   // Tables
 
   private List<ResultTable> tables() {
-    ErrorCauses.Split split = a.causes();
-    List<Row> rows = new ArrayList<>();
-    for (ErrorCauses.Cause c : split.causes()) {
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(c.label()),
-                  Cell.of(100 * c.meanSquare() / split.meanSquare()),
-                  Cell.of(scale * Math.sqrt(c.meanSquare())),
-                  Cell.of(scale * Math.sqrt(Math.max(0, split.meanSquare() - c.meanSquare()))),
-                  Cell.of(c.evidence()),
-                  Cell.of(c.remedy())),
-              Verdict.NONE));
-    }
-    rows.add(
-        new Row(
-            List.of(
-                Cell.of("Not explained"),
-                Cell.of(100 * split.unexplained() / split.meanSquare()),
-                Cell.of(scale * Math.sqrt(Math.abs(split.unexplained()))),
-                Cell.of(Double.NaN),
-                Cell.of("what the causes above do to each other, and what none of them is"),
-                Cell.of("")),
-            Verdict.NONE));
-    return List.of(
-        new ResultTable(
-            "causes",
-            "Why it is not better",
-            List.of(
-                new Column("Cause", ""),
-                new Column("Share of power", "%"),
-                new Column("EVM by it", "%"),
-                new Column("EVM without it", "%"),
-                new Column("Told by", ""),
-                new Column("What to do", "")),
-            rows));
+    return List.of(a.causes().all().table(scale));
   }
 }

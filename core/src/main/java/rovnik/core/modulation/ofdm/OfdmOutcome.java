@@ -7,6 +7,7 @@ import java.util.Optional;
 import rovnik.core.limits.Limit;
 import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
+import rovnik.core.modulation.Causes;
 import rovnik.core.modulation.PowerStatistics;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.Reading;
@@ -41,6 +42,9 @@ final class OfdmOutcome {
   /** Null if there are no data. */
   private final PacketPower power;
 
+  /** Null if there are too few. */
+  private final Causes causes;
+
   private final Optional<PacketSpectrum.Look> spectrum;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
@@ -69,6 +73,11 @@ final class OfdmOutcome {
     this.plan = p.plan();
     this.counts = Counts.of(plan);
     this.startSeconds = from / record.sampleRateHz() + record.startSeconds();
+    this.causes =
+        p.whole()
+            ? PacketCauses.of(
+                p, settings, ChannelSamples.TIMES * settings.rateHz() / plan.transform())
+            : null;
     this.power = p.whole() ? PacketPower.of(p, samples) : null;
     this.spectrum =
         p.whole()
@@ -98,6 +107,9 @@ final class OfdmOutcome {
             new OfdmTables(settings, frame, carrier, packets, startSeconds, this::verdict)
                 .tables());
     spectrum.ifPresent(s -> tables.addAll(s.emission().tables()));
+    if (causes != null) {
+      tables.add(0, causes.table(100 / Math.sqrt(counts.power() / counts.used())));
+    }
     return new Outcome(
         OfdmMeasurement.KIND,
         OfdmMeasurement.TITLE,
@@ -123,7 +135,10 @@ final class OfdmOutcome {
           + ".";
     }
     double evm = p.evm(OfdmPacket.Which.ALL);
-    String good = String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB).", 100 * evm, db(evm));
+    String good =
+        String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB)", 100 * evm, db(evm))
+            + (causes == null ? "" : causes.words())
+            + ".";
     if (p.said() == null) {
       return String.format(
           Locale.ROOT,

@@ -1,6 +1,5 @@
 package rovnik.core.modulation.ofdm;
 
-import java.util.Arrays;
 import rovnik.core.modulation.PowerStatistics;
 
 /**
@@ -11,8 +10,8 @@ import rovnik.core.modulation.PowerStatistics;
  * @param crestDb the highest of the curve through them over the mean, dB
  */
 record PacketPower(PowerStatistics spread, double crestDb) {
-  /** The highest samples, around which it is looked between them. */
-  private static final int HIGHEST = 16;
+  /** Over the highest sample: from there on it is looked between samples, too. */
+  private static final double NEARLY = 0.7;
 
   /** Places to each side, of which the last is the next sample. */
   private static final int BETWEEN = 8;
@@ -41,10 +40,11 @@ record PacketPower(PowerStatistics spread, double crestDb) {
   }
 
   private static double highest(ChannelSamples samples, int from, double[] power) {
-    double[] sorted = power.clone();
-    Arrays.sort(sorted);
-    double least = sorted[Math.max(0, sorted.length - HIGHEST)];
-    double highest = sorted[sorted.length - 1];
+    double highest = 0;
+    for (double v : power) {
+      highest = Math.max(highest, v);
+    }
+    double least = NEARLY * highest;
     double[] re = new double[1];
     double[] im = new double[1];
     for (int n = 0; n < power.length; n++) {

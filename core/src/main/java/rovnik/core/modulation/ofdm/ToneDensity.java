@@ -9,7 +9,10 @@ import rovnik.core.spectrum.SpectrumLayout;
  * Trans. AU-15, 1967).
  */
 final class ToneDensity {
-  private static final int STEPS = 512;
+  /** Of an integral over a symbol, and of the window. */
+  private static final int STEPS = 128;
+
+  private static final int WINDOW = 256;
 
   /** So many tones to each side add up: beyond is less than a percent. */
   private static final int NEAR = 16;
@@ -34,10 +37,10 @@ final class ToneDensity {
     double symbol = symbol(plan) / rate;
     double window = layout.windowLength() / layout.sampleRateHz();
     double longest = Math.min(symbol, window);
-    double[] w = layout.window().samples(STEPS);
+    double[] w = layout.window().samples(WINDOW);
     double gain = 0;
     for (double v : w) {
-      gain += v / STEPS;
+      gain += v / WINDOW;
     }
     double[] at = new double[NEAR * PLACES + 1];
     for (int i = 0; i < STEPS; i++) {

@@ -47,7 +47,7 @@ public final class WaveformLook {
                 spectrum.db(),
                 "dB")
             .of("Share of power"));
-    PowerStatistics spread = new PowerStatistics(power.clone());
+    PowerStatistics spread = new PowerStatistics(power);
     series.add(spread.ccdf());
     int shown = Math.min(MOST_POINTS, power.length);
     Axis time = Axis.even("Time", "s", 0, 1 / w.sampleRateHz(), shown);

@@ -10,6 +10,7 @@ import org.hipparchus.distribution.continuous.NormalDistribution;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
+import rovnik.core.modulation.Causes;
 import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.Format;
 import rovnik.core.modulation.Framing;
@@ -143,21 +144,24 @@ public class KeyedTest {
     float[] iq = new Modulator(c, 16 * RATE).make(1200).iq();
     Made clean = recover(c, iq, 16);
     ErrorCauses.Split none = new ErrorCauses(c, c.matched(), clean.symbols()).split();
-    double named = none.causes().stream().mapToDouble(ErrorCauses.Cause::meanSquare).sum();
-    assertTrue(named < 1.2 * none.meanSquare(), "shares add up to " + named / none.meanSquare());
+    double named = none.all().causes().stream().mapToDouble(Causes.Cause::meanSquare).sum();
+    assertTrue(
+        named < 1.2 * none.all().meanSquare(),
+        "shares add up to " + named / none.all().meanSquare());
     for (int n = 0; n < iq.length; n += 2) {
       iq[n] *= 1.02f;
     }
     Made spoilt = recover(c, iq, 16);
     ErrorCauses.Split split = new ErrorCauses(c, c.matched(), spoilt.symbols()).split();
     double image = 0;
-    for (ErrorCauses.Cause cause : split.causes()) {
+    for (Causes.Cause cause : split.all().causes()) {
       boolean ofImage = cause.id().equals("imbalance") || cause.id().equals("quadrature");
       image += ofImage ? cause.meanSquare() : 0;
     }
     // Half of 2 % of the amplitude is the image.
     assertEquals(Math.sqrt(image), 0.01, 0.0005);
-    assertTrue(image > 0.95 * split.meanSquare(), "share " + image / split.meanSquare());
+    assertTrue(
+        image > 0.95 * split.all().meanSquare(), "share " + image / split.all().meanSquare());
     SingleCarrier least = carrier(Format.GMSK, gaussian(0.3), 0);
     Refusal r = expectThrows(Refusal.class, () -> recover(least, iq, 16));
     assertTrue(r.getMessage().contains("does not fit"), r.getMessage());
