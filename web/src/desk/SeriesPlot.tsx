@@ -96,7 +96,7 @@ const asPower = ({ series, ...look }: Drawn): Drawn => ({
   ...look,
   series: {
     ...series,
-    quantity: `${series.quantity}, power of ten`,
+    quantity: "Share, power of ten",
     unit: "",
     y: Array.from(valuesOf(series), (v) => (v > 0 ? Math.log10(v / 100) : Number.NaN)),
   },

@@ -56,6 +56,7 @@ const NOTHING: WaveformPart = {
   format: null,
   mcs: null,
   shortGuard: null,
+  training: null,
   description: null,
   recordingId: null,
 };

@@ -15,7 +15,9 @@ import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.ofdm.OfdmDescription;
 import rovnik.core.modulation.ofdm.OfdmMeasurement;
 import rovnik.core.modulation.ofdm.OfdmSettings;
+import rovnik.core.modulation.ofdm.PacketFormat;
 import rovnik.core.modulation.ofdm.ReadyDescriptions;
+import rovnik.core.modulation.ofdm.UserPacket;
 import rovnik.core.modulation.wave.FramePart;
 import rovnik.core.modulation.wave.PacketPart;
 import rovnik.core.result.Outcome;
@@ -33,6 +35,7 @@ public class OfdmBenchmark {
   private static final double CHANNEL_HZ = 20e6;
   private static final double RATE_HZ = 40e6;
   private static final int MANY = 100;
+  private static final int EHT_BYTES = 78_000;
 
   private final OfdmMeasurement measurement =
       new OfdmMeasurement(
@@ -43,6 +46,13 @@ public class OfdmBenchmark {
   private final OfdmDescription wide = ReadyDescriptions.all().get(1);
   private final OfdmMeasurement cellularMeasurement = measuring(cellular);
   private final OfdmMeasurement wideMeasurement = measuring(wide);
+  private static final double WIDE_HZ = 320e6;
+  private final UserPacket eht = eht();
+  private final OfdmMeasurement widest =
+      new OfdmMeasurement(
+          new OfdmSettings(
+              0, WIDE_HZ, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null));
+  private IqRecord ehtRecord;
   private IqRecord one;
   private IqRecord subframe;
   private IqRecord wideFrame;
@@ -50,10 +60,17 @@ public class OfdmBenchmark {
 
   @Setup
   public void make() {
+    double[] packet = new PacketPart(eht, EHT_BYTES, 400e-6, WIDE_HZ).make(256_000, 2 * WIDE_HZ);
+    ehtRecord = record(packet, 2 * WIDE_HZ);
     one = record(1);
     many = record(MANY);
     subframe = frame(cellular, 1.1e-3);
     wideFrame = frame(wide, 20e-6);
+  }
+
+  /** 16 symbols of 4096-QAM 5/6. */
+  private static UserPacket eht() {
+    return new UserPacket(PacketFormat.EHT, WIDE_HZ, 13, 2, EHT_BYTES);
   }
 
   private static OfdmMeasurement measuring(OfdmDescription d) {
@@ -107,5 +124,16 @@ public class OfdmBenchmark {
   @Benchmark
   public double[] made() {
     return short16.make(4000, RATE_HZ);
+  }
+
+  /** EHT in 320 MHz: found, read, all readings and views. */
+  @Benchmark
+  public Outcome widestPacket() {
+    return widest.of(ehtRecord, MeasurementContext.BARE);
+  }
+
+  @Benchmark
+  public float[] widestMade() {
+    return eht.samples(new byte[EHT_BYTES], 1, 2);
   }
 }

@@ -172,6 +172,25 @@ public class GeneratorScreenTest extends GeneratorScreen {
     keepsTheRules();
   }
 
+  /** An EHT packet: its training is learned, whatever its signs. */
+  @Test
+  public void packetsThatFillTheirChannelAreMeasured() {
+    Locator dialog = partOfPackets("1m");
+    choose("OFDM packets");
+    dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
+    choose("EHT");
+    dialog.getByLabel(words("MCS of the packets: MCS 7")).click();
+    choose("MCS 5, 64-QAM 2/3");
+    dialog.getByLabel(words("Training and guard of the packets: 4x, 3.2 us")).click();
+    choose("2x, 0.8 us");
+    assertThat(dialog).containsText("EHT MCS 5, 64-QAM 2/3");
+    keepsTheRules();
+    playAndMeasure(dialog);
+    assertThat(reading("evmDb")).containsText("limit at most \u221222.0 dB");
+    assertThat(page.getByTestId("table-signal")).containsText("EHT-SIG");
+    keepsTheRules();
+  }
+
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {

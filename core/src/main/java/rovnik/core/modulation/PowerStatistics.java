@@ -7,6 +7,10 @@ import rovnik.core.result.Series;
 /** How the power of a signal is spread around its mean. */
 public final class PowerStatistics {
   private static final int POINTS = 121;
+
+  /** Of signals that come and go. */
+  private static final int MORE_POINTS = 201;
+
   private static final double STEP_DB = 0.1;
 
   private final double[] power;
@@ -34,21 +38,24 @@ public final class PowerStatistics {
 
   /** Complementary distribution: how often it is so far above its mean. */
   public Series ccdf() {
-    double[] steps = new double[POINTS];
-    for (int i = 0; i < POINTS; i++) {
+    double highest = Arrays.stream(power).max().orElse(0);
+    boolean more = highest > mean * Math.pow(10, POINTS * STEP_DB / 10);
+    int points = more ? MORE_POINTS : POINTS;
+    double[] steps = new double[points];
+    for (int i = 0; i < points; i++) {
       steps[i] = mean * Math.pow(10, i * STEP_DB / 10);
     }
     // How many steps a sample reaches, most of them none.
-    int[] reach = new int[POINTS + 1];
+    int[] reach = new int[points + 1];
     for (double v : power) {
       if (v >= mean) {
         int at = Arrays.binarySearch(steps, v);
         reach[at < 0 ? -at - 1 : at + 1]++;
       }
     }
-    double[] share = new double[POINTS];
+    double[] share = new double[points];
     int above = 0;
-    for (int i = POINTS - 1; i >= 0; i--) {
+    for (int i = points - 1; i >= 0; i--) {
       above += reach[i + 1];
       share[i] = 100.0 * above / power.length;
     }
@@ -66,7 +73,7 @@ public final class PowerStatistics {
 
   private static Series curve(String id, String label, double[] share) {
     return Series.curve(
-            id, label, Axis.even("Above the mean", "dB", 0, STEP_DB, POINTS), share, "%")
+            id, label, Axis.even("Above the mean", "dB", 0, STEP_DB, share.length), share, "%")
         .of("Share of time");
   }
 }

@@ -10,6 +10,7 @@ import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.ofdm.MixedPacket;
 import rovnik.core.modulation.ofdm.PacketFormat;
 import rovnik.core.modulation.ofdm.SentPacket;
+import rovnik.core.modulation.ofdm.UserPacket;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
 import rovnik.core.modulation.wave.DataPart;
@@ -38,7 +39,8 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param widthSeconds of a pulse, between the middles of its edges
  * @param intervalSeconds from pulse to pulse, from packet to packet, from frame to frame
  * @param edgeSeconds of a pulse, null for 0
- * @param bandHz width of noise, or of the channel of packets: 5, 10 or 20 MHz
+ * @param bandHz width of noise, or of the channel of packets: LEGACY 5, 10 or 20 MHz, HT and VHT 20
+ *     MHz, HE 20 to 160 and EHT to 320 MHz
  * @param depthPercent of AM
  * @param deviationHz of FM: peak, of noise rms
  * @param deviationRadians of PM: peak, of noise rms
@@ -49,10 +51,11 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param seconds that it lasts
  * @param megabits rate of packets in a channel of 20 MHz: 6, 9, 12, 18, 24, 36, 48 or 54
  * @param bytes of a packet, its check sequence among them
- * @param format of packets: LEGACY (clause 17 of IEEE 802.11-2020), HT (19) or VHT (21), one stream
- *     in 20 MHz; null for LEGACY
- * @param mcs of HT and VHT packets, in place of megabits: 0 to 7, of VHT to 8
+ * @param format of packets: LEGACY (clause 17 of IEEE 802.11-2020), HT (19), VHT (21), HE or EHT of
+ *     one user, all with one stream; null for LEGACY
+ * @param mcs of other packets, in place of megabits: of HT 0 to 7, VHT to 8, HE to 11, EHT to 13
  * @param shortGuard of HT and VHT packets: 400 ns instead of 800; null for false
+ * @param training of HE and EHT packets, with the guard, 0 to 3 as their header numbers them
  * @param description of frames: what their symbols carry
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
@@ -84,6 +87,7 @@ record WaveformPartDto(
     @Nullable PacketFormat format,
     @Nullable Integer mcs,
     @Nullable Boolean shortGuard,
+    @Nullable Integer training,
     @Nullable OfdmDescriptionDto description,
     @Nullable Long recordingId) {
   private static final String KINDS =
@@ -155,6 +159,14 @@ record WaveformPartDto(
     if (format == null || format == PacketFormat.LEGACY) {
       return LegacyPacket.of(
           LegacyRate.ofMegabits(given(megabits, "megabits")), given(bytes, "bytes"));
+    }
+    if (format == PacketFormat.HE || format == PacketFormat.EHT) {
+      return new UserPacket(
+          format,
+          given(bandHz, "bandHz"),
+          given(mcs, "mcs"),
+          given(training, "training"),
+          given(bytes, "bytes"));
     }
     return new MixedPacket(
         format, given(mcs, "mcs"), shortGuard != null && shortGuard, given(bytes, "bytes"));

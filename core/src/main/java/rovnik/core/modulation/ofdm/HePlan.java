@@ -21,7 +21,7 @@ record HePlan(int width, int before, int parts, int guard) {
   private static final int TIMES = ChannelSamples.TIMES;
 
   /** Samples of a symbol without its guard, at 20 MS/s. */
-  private static final int USUAL_TRANSFORM = 256;
+  static final int USUAL_TRANSFORM = 256;
 
   /** Samples of the training, at 20 MS/s. */
   int ofTraining() {

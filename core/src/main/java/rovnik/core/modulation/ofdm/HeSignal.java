@@ -19,6 +19,9 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
     SEVERAL
   }
 
+  /** Symbols from the repeated SIGNAL to the short training. */
+  private static final int BEFORE = 4;
+
   private static final int CHECK = 42;
   private static final int CHECK_BITS = 4;
   private static final int TAIL = 46;
@@ -95,7 +98,17 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
 
   @Override
   public HePlan layout() {
-    return new HePlan(width(), kind == Kind.FAR ? 6 : 4, PARTS[training4()], GUARDS[training4()]);
+    HePlan usual = layout(width(), training4());
+    return kind == Kind.FAR
+        ? new HePlan(usual.width(), usual.before() + 2, usual.parts(), usual.guard())
+        : usual;
+  }
+
+  /**
+   * @param training its kind and the guard, as the field has them
+   */
+  static HePlan layout(int width, int training) {
+    return new HePlan(width, BEFORE, PARTS[training], GUARDS[training]);
   }
 
   @Override

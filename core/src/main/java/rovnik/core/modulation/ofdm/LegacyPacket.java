@@ -57,8 +57,10 @@ public final class LegacyPacket {
       }
 
       @Override
-      public boolean onlyUsualWidth() {
-        return false;
+      public String refused(double channelHz) {
+        return channelHz == 5e6 || channelHz == 10e6 || channelHz == 20e6
+            ? ""
+            : "The channel of a packet is 5, 10 or 20 MHz wide.";
       }
 
       @Override

@@ -26,7 +26,7 @@ public final class MixedPacket implements SentPacket {
    */
   public MixedPacket(PacketFormat format, int mcs, boolean shortGuard, int bytes) {
     if (format != PacketFormat.HT && format != PacketFormat.VHT) {
-      throw new Refusal("format", "Packets are made as LEGACY, HT or VHT.");
+      throw new Refusal("format", "Such packets are HT or VHT.");
     }
     this.vht = format == PacketFormat.VHT;
     this.mcs = mcs;
@@ -75,8 +75,8 @@ public final class MixedPacket implements SentPacket {
   }
 
   @Override
-  public boolean onlyUsualWidth() {
-    return true;
+  public String refused(double channelHz) {
+    return channelHz == 20e6 ? "" : "HT and VHT packets are made in a channel of 20 MHz.";
   }
 
   @Override

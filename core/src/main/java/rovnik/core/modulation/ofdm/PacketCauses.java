@@ -24,7 +24,7 @@ final class PacketCauses {
   private static final int FEWEST = 4;
 
   /** So many values tell enough. */
-  private static final int ENOUGH = 70_000;
+  private static final int ENOUGH = 40_000;
 
   /** Neighbours that a tone is looked for in, at most and of all tones. */
   private static final int REACH = 8;

@@ -1,6 +1,9 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+import org.jtransforms.fft.DoubleFFT_1D;
 
 /**
  * Adds one part of a packet after the other; each under the window of IEEE 802.11-2020, 17.3.2.5.
@@ -12,31 +15,39 @@ final class PacketMaker {
   private static final double USUAL_HZ = 20e6;
   private static final int LAST = MixedTones.LAST;
 
+  /** By so many quarters the parts of a channel are turned; from memory. */
+  private static final int[] QUARTERS = {0, 2, 2, 2, 0, 2, 2, 2, 2, 0, 0, 0, 2, 0, 0, 0};
+
+  private static final int[] QUARTERS_OF_TWO = {0, 1};
+
+  private final int width;
+
+  /** Samples for each at the width of a part. */
   private final int times;
+
   private final int edge;
   private final double[] re;
   private final double[] im;
   private final double[] toneRe = new double[2 * LAST + 1];
   private final double[] toneIm = new double[2 * LAST + 1];
-  private final double[] cos;
-  private final double[] sin;
+  private final Map<Integer, DoubleFFT_1D> transforms = new HashMap<>();
   private int at;
+
+  /** Of a channel that is one part wide. */
+  PacketMaker(int times, int length) {
+    this(times, 1, length);
+  }
 
   /**
    * @param times samples a second, over the width of the channel
-   * @param length of the packet, samples at the width of the channel
+   * @param width of the channel in parts of 20 MHz, each of which has the preamble
+   * @param length of the packet, samples at the width of a part
    */
-  PacketMaker(int times, int length) {
-    int period = LegacyTones.TRANSFORM * times;
-    this.cos = new double[period];
-    this.sin = new double[period];
-    for (int n = 0; n < period; n++) {
-      cos[n] = Math.cos(2 * Math.PI * n / period);
-      sin[n] = Math.sin(2 * Math.PI * n / period);
-    }
-    this.times = times;
-    this.edge = Math.max(2, (int) Math.round(EDGE_SECONDS * USUAL_HZ * times)) / 2 * 2;
-    this.re = new double[length * times + edge];
+  PacketMaker(int times, int width, int length) {
+    this.width = width;
+    this.times = times * width;
+    this.edge = Math.max(2, (int) Math.round(EDGE_SECONDS * USUAL_HZ * this.times)) / 2 * 2;
+    this.re = new double[length * this.times + edge];
     this.im = new double[re.length];
   }
 
@@ -52,6 +63,15 @@ final class PacketMaker {
 
   /** Short training, long training, SIGNAL. */
   void preamble(byte[] signal) {
+    preamble(signal, false);
+  }
+
+  /**
+   * The same.
+   *
+   * @param more SIGNAL has the four tones that later fields use
+   */
+  void preamble(byte[] signal, boolean more) {
     shortTraining(LegacyPacket.TRAINING);
     clear();
     for (int k = -LegacyTones.LAST; k <= LegacyTones.LAST; k++) {
@@ -59,7 +79,82 @@ final class PacketMaker {
     }
     // Half a transform of guard, then two whole ones.
     add(LegacyPacket.TRAINING, LegacyTones.TRANSFORM / 2);
-    header(signal, 0, false);
+    signal(signal, 0, more);
+  }
+
+  /** SIGNAL before its code. */
+  void signal(byte[] coded, int number, boolean more) {
+    clear();
+    int[] data = LegacyTones.data();
+    for (int i = 0; i < data.length; i++) {
+      set(data[i], 2 * coded[i] - 1, 0);
+    }
+    for (int k : new int[] {-28, -27, 27, 28}) {
+      set(k, more ? MixedTones.ofSignal(k) : 0, 0);
+    }
+    legacyPilots(number);
+    if (more) {
+      evenPower();
+    }
+    add(LegacyPacket.SYMBOL, LegacyTones.TRANSFORM - LegacyTones.GUARD);
+  }
+
+  /** A symbol of a field with 52 tones of data. */
+  void header52(byte[] bits, int number) {
+    clear();
+    for (int i = 0; i < bits.length; i++) {
+      set(MixedTones.data()[i], 2 * bits[i] - 1, 0);
+    }
+    legacyPilots(number);
+    evenPower();
+    add(LegacyPacket.SYMBOL, LegacyTones.TRANSFORM - LegacyTones.GUARD);
+  }
+
+  /**
+   * A symbol of a user that has the whole channel.
+   *
+   * @param bits coded, from a place on
+   */
+  void user(FramePlan plan, int symbol, byte[] bits, int from, Coding coding, int guard) {
+    SymbolPlan s = plan.data().get(symbol);
+    double[] x = new double[plan.tones().length];
+    double[] y = new double[x.length];
+    int at = from;
+    for (int k = 0; k < x.length; k++) {
+      if (s.roles()[k] == SymbolPlan.Role.DATA) {
+        int value = 0;
+        for (int b = 0; b < coding.bitsPerTone(); b++) {
+          value = value << 1 | bits[at++];
+        }
+        x[k] = coding.constellation().re(value);
+        y[k] = coding.constellation().im(value);
+      } else {
+        x[k] = s.re()[k];
+      }
+    }
+    whole(plan.tones(), x, y, HePlan.USUAL_TRANSFORM + guard, guard);
+  }
+
+  /**
+   * A symbol of tones over the whole channel, as strong as the preamble.
+   *
+   * @param samples with the guard, at the width of a part
+   */
+  void whole(int[] tones, double[] x, double[] y, int samples, int guard) {
+    int transform = HePlan.USUAL_TRANSFORM;
+    int period = transform * times;
+    double[] all = new double[2 * period];
+    int used = 0;
+    for (int k = 0; k < tones.length; k++) {
+      used += x[k] != 0 || y[k] != 0 ? 1 : 0;
+    }
+    double level = Math.sqrt(2.0 * LegacyTones.LAST / used) / LegacyTones.TRANSFORM;
+    for (int k = 0; k < tones.length; k++) {
+      int bin = Math.floorMod(tones[k], period);
+      all[2 * bin] = level * x[k];
+      all[2 * bin + 1] = level * y[k];
+    }
+    add(all, samples, transform - guard);
   }
 
   /** So many samples at the width of the channel. */
@@ -155,26 +250,31 @@ final class PacketMaker {
     }
   }
 
-  /** Adds a periodic stretch under its window, which begins so far into the period. */
-  private void add(int samplesOfChannel, int intoOfChannel) {
-    int samples = samplesOfChannel * times;
-    int into = intoOfChannel * times;
+  /** The tones in each part of the channel, as strong together; from so far into the period. */
+  private void add(int samples, int into) {
     int period = LegacyTones.TRANSFORM * times;
-    double[] x = new double[period];
-    double[] y = new double[period];
-    for (int k = -LAST; k <= LAST; k++) {
-      double p = toneRe[k + LAST] / LegacyTones.TRANSFORM;
-      double q = toneIm[k + LAST] / LegacyTones.TRANSFORM;
-      if (p == 0 && q == 0) {
-        continue;
-      }
-      for (int n = 0; n < period; n++) {
-        double c = cos[Math.floorMod(k * n, period)];
-        double s = sin[Math.floorMod(k * n, period)];
-        x[n] += p * c - q * s;
-        y[n] += p * s + q * c;
+    double[] all = new double[2 * period];
+    double level = 1 / Math.sqrt(width) / LegacyTones.TRANSFORM;
+    for (int part = 0; part < width; part++) {
+      int middle = LegacyTones.TRANSFORM * part - LegacyTones.TRANSFORM * (width - 1) / 2;
+      int quarters = width == 2 ? QUARTERS_OF_TWO[part] : QUARTERS[part];
+      double c = level * (quarters == 0 ? 1 : quarters == 2 ? -1 : 0);
+      double s = level * (quarters == 1 ? 1 : 0);
+      for (int k = -LAST; k <= LAST; k++) {
+        int bin = Math.floorMod(middle + k, period);
+        all[2 * bin] += c * toneRe[k + LAST] - s * toneIm[k + LAST];
+        all[2 * bin + 1] += s * toneRe[k + LAST] + c * toneIm[k + LAST];
       }
     }
+    add(all, samples, into);
+  }
+
+  /** Adds a periodic stretch under its window, which begins so far into the period. */
+  private void add(double[] tones, int samplesOfPart, int intoOfPart) {
+    int period = tones.length / 2;
+    transforms.computeIfAbsent(period, DoubleFFT_1D::new).complexInverse(tones, false);
+    int samples = samplesOfPart * times;
+    int into = intoOfPart * times;
     // The edges reach half of their length beyond both ends.
     for (int n = 0; n < samples + edge; n++) {
       double w = 1;
@@ -184,8 +284,8 @@ final class PacketMaker {
         w = 1 - rise((double) (n - samples) / edge);
       }
       int i = Math.floorMod(into + n - edge / 2, period);
-      re[at + n] += w * x[i];
-      im[at + n] += w * y[i];
+      re[at + n] += w * tones[2 * i];
+      im[at + n] += w * tones[2 * i + 1];
     }
     at += samples;
   }

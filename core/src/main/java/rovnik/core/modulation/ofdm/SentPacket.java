@@ -5,8 +5,13 @@ public interface SentPacket {
   /** "64-QAM 3/4". */
   String label();
 
-  /** True if its tones are those of a channel of 20 MHz only. */
-  boolean onlyUsualWidth();
+  /** Why a channel of a width does not suit it; "" if it does. */
+  String refused(double channelHz);
+
+  /** Bytes of its frame at most. */
+  default int mostBytes() {
+    return LegacyBits.MOST_BYTES;
+  }
 
   /** How long it lasts. */
   double seconds(double channelHz);

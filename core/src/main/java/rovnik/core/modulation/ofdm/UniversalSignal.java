@@ -11,6 +11,10 @@ import java.util.List;
  * @param more of EHT-SIG; null if it was not read
  */
 record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader, UserStream {
+  /** Symbols from the repeated SIGNAL to the short training, without EHT-SIG; and those of it. */
+  private static final int BEFORE = 4;
+
+  private static final int USUAL_MORE = 2;
   private static final int CHECK = 42;
   private static final int CHECK_BITS = 4;
   private static final int TAIL = 46;
@@ -120,7 +124,18 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
 
   @Override
   public HePlan layout() {
-    return new HePlan(width(), 4 + symbolsOfMore(), PARTS[training4()], GUARDS[training4()]);
+    HePlan usual = layout(width(), training4());
+    int before = usual.before() - USUAL_MORE + symbolsOfMore();
+    return new HePlan(usual.width(), before, usual.parts(), usual.guard());
+  }
+
+  /**
+   * With the EHT-SIG that one user needs.
+   *
+   * @param training its kind and the guard, as the field has them
+   */
+  static HePlan layout(int width, int training) {
+    return new HePlan(width, BEFORE + USUAL_MORE, PARTS[training], GUARDS[training]);
   }
 
   @Override

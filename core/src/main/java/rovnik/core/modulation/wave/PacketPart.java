@@ -1,5 +1,6 @@
 package rovnik.core.modulation.wave;
 
+import java.util.Locale;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.Prbs;
 import rovnik.core.modulation.ofdm.FrameCheck;
@@ -10,18 +11,16 @@ import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /**
- * An OFDM packet of IEEE 802.11-2020 clause 17, 19 or 21, again and again: PN9 and a frame check
- * sequence.
+ * An OFDM packet of IEEE 802.11-2020 clause 17, 19 or 21, or of HE or EHT, again and again: PN9 and
+ * a frame check sequence.
  *
  * @param packet what is sent, with so many bytes
  * @param bytes with the frame check sequence
  * @param intervalSeconds from the beginning of one to that of the next
- * @param channelHz 5, 10 or 20 MHz
+ * @param channelHz its width, as the packet has it
  */
 public record PacketPart(SentPacket packet, int bytes, double intervalSeconds, double channelHz)
     implements WavePart {
-  private static final int MOST_BYTES = 4095;
-
   /** What the standard's example begins with. */
   private static final int SCRAMBLER = 0b1011101;
 
@@ -29,14 +28,17 @@ public record PacketPart(SentPacket packet, int bytes, double intervalSeconds, d
   private static final double SCALE = 64 / Math.sqrt(52);
 
   public PacketPart {
-    if (bytes <= FrameCheck.BYTES || bytes > MOST_BYTES) {
-      throw new Refusal("bytes", "A packet has 5 to 4,095 bytes, 4 of them the check sequence.");
+    if (bytes <= FrameCheck.BYTES || bytes > packet.mostBytes()) {
+      throw new Refusal(
+          "bytes",
+          String.format(
+              Locale.ROOT,
+              "A packet has 5 to %,d bytes, 4 of them the check sequence.",
+              packet.mostBytes()));
     }
-    if (channelHz != 5e6 && channelHz != 10e6 && channelHz != 20e6) {
-      throw new Refusal("bandHz", "The channel of a packet is 5, 10 or 20 MHz wide.");
-    }
-    if (packet.onlyUsualWidth() && channelHz != 20e6) {
-      throw new Refusal("bandHz", "HT and VHT packets are made in a channel of 20 MHz.");
+    String refused = packet.refused(channelHz);
+    if (!refused.isEmpty()) {
+      throw new Refusal("bandHz", refused);
     }
     if (!(intervalSeconds <= 1)) {
       throw new Refusal("intervalSeconds", "Packets follow one another within 1 s.");
