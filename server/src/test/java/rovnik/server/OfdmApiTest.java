@@ -126,7 +126,7 @@ public class OfdmApiTest extends GeneratorBench {
         new String[][] {
           {"HT", "8", "20e6", "mcs", "MCS 0 to 7"},
           {"VHT", "9", "20e6", "mcs", "MCS 0 to 8"},
-          {"HE", "3", "20e6", "format", "LEGACY, HT or VHT"},
+          {"HE", "3", "20e6", "training", "needs"},
           {"HT", "3", "10e6", "bandHz", "20 MHz"}
         }) {
       JsonNode no =
@@ -138,6 +138,42 @@ public class OfdmApiTest extends GeneratorBench {
               400);
       assertEquals(no.get("field").asString(), bad[3], no.toString());
       assertTrue(no.get("detail").asString().contains(bad[4]), no.toString());
+    }
+  }
+
+  /** What is made over a wide channel is a recording, and measured as one. */
+  @Test
+  public void packetsOfWideChannelsAreMadeAndMeasured() {
+    String part =
+        "{\"parts\":[{\"kind\":\"packets\",\"format\":\"%s\",\"mcs\":%d,\"training\":%d,"
+            + "\"bytes\":20000,\"intervalSeconds\":400e-6,\"bandHz\":%s}],\"sampleRateHz\":%s}";
+    long id = make(part.formatted("EHT", 13, 2, "80e6", "320e6")).get("id").asLong();
+    JsonNode o =
+        server
+            .json(
+                server.send(
+                    "POST",
+                    "/api/recordings/" + id + "/measure",
+                    "{\"measurement\":\"ofdm\",\"settings\":{\"channelHz\":80e6,\"seconds\":1e-3}}"),
+                200)
+            .get("outcome");
+    assertTrue(o.get("summary").asString().contains("EHT MCS 13, 4096-QAM 5/6"), o.toString());
+    assertEquals(reading(o, "evmDb").get("verdict").asString(), "PASS");
+    assertEquals(reading(o, "maskMargin").get("verdict").asString(), "PASS");
+    assertEquals(table(o, "mask").size(), 8);
+    for (String[] bad :
+        new String[][] {
+          {"HE", "12", "3", "20e6", "mcs", "MCS 0 to 11"},
+          {"HE", "3", "3", "320e6", "bandHz", "160 MHz wide for HE"},
+          {"EHT", "3", "4", "20e6", "training", "0 to 3"},
+          {"EHT", "0", "0", "20e6", "bytes", "longer than SIGNAL can say"}
+        }) {
+      String body =
+          part.formatted(
+              bad[0], Integer.parseInt(bad[1]), Integer.parseInt(bad[2]), bad[3], "640e6");
+      JsonNode no = server.json(server.send("POST", "/api/waveforms", body), 400);
+      assertEquals(no.get("field").asString(), bad[4], no.toString());
+      assertTrue(no.get("detail").asString().contains(bad[5]), no.toString());
     }
   }
 

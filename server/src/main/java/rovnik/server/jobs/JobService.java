@@ -2,6 +2,7 @@ package rovnik.server.jobs;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.LongConsumer;
 import org.jspecify.annotations.Nullable;
@@ -231,6 +232,9 @@ public class JobService {
   public JobDto saveRates(long id, List<KnownRateDto> rates) {
     if (rates.size() > MOST_RATES) {
       throw new Refusal("rates", "A job knows at most " + MOST_RATES + " rates.");
+    }
+    if (rates.stream().anyMatch(Objects::isNull)) {
+      throw new Refusal("rates", "A rate is {\"name\": ..., \"hertz\": ...}; one is null.");
     }
     rates.forEach(KnownRateDto::toCore); // refuses what cannot be
     saveLimits(id, RATES, rates);
