@@ -32,6 +32,9 @@ export function TableTitle({ table }: { table: ResultTable }) {
 const isWord = (text: string) => text.length <= 12 && !text.includes(" ");
 
 /** A table of results with its verdicts and a button to save it. */
+/** Bytes stand under one another. */
+const isBytes = (text: string) => /^[0-9a-f]{2}( [0-9a-f]{2})+$/.test(text);
+
 export function ResultTableView({ table }: { table: ResultTable }) {
   const judged = table.rows.some((r) => r.verdict !== "NONE");
   return (
@@ -72,9 +75,11 @@ export function ResultTableView({ table }: { table: ResultTable }) {
                   className={
                     cell.value !== null
                       ? `figures ${classes.number}`
-                      : isWord(cell.text)
-                        ? classes.word
-                        : undefined
+                      : isBytes(cell.text)
+                        ? "figures"
+                        : isWord(cell.text)
+                          ? classes.word
+                          : undefined
                   }
                 >
                   {cell.value === null

@@ -32,7 +32,7 @@ const MORE_TILES: ReadyTiles[] = [
       tiles: [
         { what: "table:signal", view: "table" },
         { what: "table:packets", view: "table" },
-        { what: "points", view: "points" },
+        { what: "table:payload", view: "table" },
         { what: "table:fields", view: "table" },
       ],
     },

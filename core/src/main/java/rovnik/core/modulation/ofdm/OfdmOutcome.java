@@ -26,6 +26,8 @@ final class OfdmOutcome {
   /** Few turns and tones: squares of them lie far off more often than a normal number does. */
   private static final double LONGER_TAIL = 1.1;
 
+  private static final String OTHERWISE = "not as the standard measures it";
+
   /** How much higher the curve through all samples may be than where it was looked at. */
   private static final double BETWEEN_SAMPLES_DB = 0.05;
 
@@ -90,7 +92,7 @@ final class OfdmOutcome {
       own.add(p.check());
     }
     if (!settings.asTheStandard()) {
-      own.add("not as the standard measures it");
+      own.add(OTHERWISE);
     }
   }
 
@@ -184,7 +186,48 @@ final class OfdmOutcome {
     out.add(plain("packets", "Packets found", packets.size(), ""));
     long good = packets.stream().filter(x -> x.whole() && x.check().isEmpty()).count();
     out.add(plain("whole", "Whole, nothing wrong found", good, ""));
+    over(out);
     return out;
+  }
+
+  /** Of all packets that have data, where there are several. */
+  private void over(List<Reading> out) {
+    List<OfdmPacket> whole = packets.stream().filter(OfdmPacket::whole).toList();
+    if (whole.size() < 2) {
+      return;
+    }
+    double squares = 0;
+    OfdmPacket worst = whole.get(0);
+    for (OfdmPacket x : whole) {
+      double evm = x.evm(OfdmPacket.Which.ALL);
+      squares += evm * evm / whole.size();
+      worst = evm > worst.evm(OfdmPacket.Which.ALL) ? x : worst;
+    }
+    List<String> marks = new ArrayList<>(context.marks());
+    if (!settings.asTheStandard()) {
+      marks.add(OTHERWISE);
+    }
+    double rms = 100 * Math.sqrt(squares);
+    double scatter = relativeScatter(p, counts.used());
+    out.add(
+        maker.reading(
+            "evmOfAll",
+            "EVM of " + whole.size() + " packets",
+            rms,
+            "%",
+            new UncertaintyBudget().normal("noise", rms * scatter / Math.sqrt(whole.size())),
+            Limit.NONE,
+            marks));
+    double most = 100 * worst.evm(OfdmPacket.Which.ALL);
+    out.add(
+        maker.reading(
+            "evmWorst",
+            "EVM of the worst, packet " + (packets.indexOf(worst) + 1),
+            most,
+            "%",
+            new UncertaintyBudget().normal("noise", most * scatter),
+            Limit.NONE,
+            marks));
   }
 
   /** Of the highest sample, noise along it counts. */

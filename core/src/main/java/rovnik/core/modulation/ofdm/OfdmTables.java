@@ -1,6 +1,8 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.function.Function;
 import rovnik.core.limits.Verdict;
@@ -14,6 +16,11 @@ import rovnik.core.units.Seconds;
 
 /** Tables of the packets of a record: what one says, its fields and users, and all of them. */
 final class OfdmTables {
+  private static final int BYTES_OF_ROW = 8;
+
+  /** Enough to know what it is; all of it is in the recording. */
+  private static final int MOST_BYTES = 512;
+
   private final OfdmSettings settings;
   private final OfdmDescription.Frame frame;
   private final CarrierReadings carrier;
@@ -61,6 +68,9 @@ final class OfdmTables {
             });
     out.add(fields());
     out.add(list());
+    if (p.said() != null && p.said().payload() != null) {
+      out.add(payload(p.said().payload()));
+    }
     return out;
   }
 
@@ -118,6 +128,32 @@ final class OfdmTables {
             new Column("Field", ""),
             new Column("Power", carrier.levelUnit()),
             new Column("Over the data", "dB")),
+        rows);
+  }
+
+  /** Bytes as they were decoded, whether their check fits or not: the first ones of many. */
+  private static ResultTable payload(byte[] bytes) {
+    List<Row> rows = new ArrayList<>();
+    for (int from = 0; from < Math.min(bytes.length, MOST_BYTES); from += BYTES_OF_ROW) {
+      byte[] own = Arrays.copyOfRange(bytes, from, Math.min(bytes.length, from + BYTES_OF_ROW));
+      StringBuilder text = new StringBuilder();
+      for (byte b : own) {
+        text.append(b >= ' ' && b <= '~' ? (char) b : '\u00b7');
+      }
+      rows.add(
+          new Row(
+              List.of(
+                  Cell.of(from),
+                  Cell.of(HexFormat.ofDelimiter(" ").formatHex(own)),
+                  Cell.of(text.toString())),
+              Verdict.NONE));
+    }
+    return new ResultTable(
+        "payload",
+        bytes.length > MOST_BYTES
+            ? "What it carries, the first " + MOST_BYTES + " of " + bytes.length + " bytes"
+            : "What it carries",
+        List.of(new Column("From", ""), new Column("Bytes", ""), new Column("As text", "")),
         rows);
   }
 

@@ -137,6 +137,13 @@ public class OfdmMeasurementTest {
       within(o, "evmDb", -37 + OWN_DB);
       assertEquals(value(o, "packets"), 3);
       assertEquals(value(o, "whole"), 3);
+      within(o, "evmOfAll", 100 * Math.pow(10, (-37 + OWN_DB) / 20));
+      StringBuilder all = new StringBuilder();
+      for (ResultTable.Row r : o.table("payload").orElseThrow().rows()) {
+        assertEquals(r.cells().get(0).value(), all.length() / 2.0);
+        all.append(r.cells().get(1).text().replace(" ", ""));
+      }
+      assertEquals(all.toString(), words[2].substring(0, Math.min(1024, words[2].length())));
     }
     assertEquals(found, null);
     assertEquals(finder.others(), 0);
