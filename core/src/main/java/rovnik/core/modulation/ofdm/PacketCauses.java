@@ -111,7 +111,7 @@ final class PacketCauses {
     estimate(noise);
     symbols(own, noise);
     double spoilt = tones(noise);
-    noise(noise - spoilt);
+    noise((noise - spoilt) * remains());
     return new Causes(total, causes);
   }
 
@@ -594,6 +594,13 @@ final class PacketCauses {
           "look for a line there in the spectrum when the packets are off");
     }
     return sum;
+  }
+
+  /** Of noise, what is an error: a channel that is learned from the data has taken its part. */
+  private double remains() {
+    return settings.estimate() == OfdmSettings.Estimate.TRAINING
+        ? 1
+        : 1 - 1.0 / (p.symbols() + p.plan().training().size());
   }
 
   private static String away(double hz) {

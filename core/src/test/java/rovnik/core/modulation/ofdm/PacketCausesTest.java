@@ -8,6 +8,8 @@ import java.util.function.DoubleUnaryOperator;
 import org.testng.annotations.Test;
 import rovnik.core.result.Outcome;
 import rovnik.core.result.ResultTable;
+import rovnik.core.signal.IqRecord;
+import rovnik.core.spectrum.MeasurementContext;
 
 /** Why a packet is not better: faults that are known, alone and together. */
 public class PacketCausesTest {
@@ -136,6 +138,23 @@ public class PacketCausesTest {
       }
       assertEquals(by(o, "A spur on a tone"), 0.0);
       addsUp(o);
+    }
+  }
+
+  /** A channel that is learned from the data has part of their noise in it. */
+  @Test
+  public void noiseIsNoMoreThanAll() {
+    OfdmSettings both =
+        new OfdmSettings(
+            0, 20e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING_AND_DATA, true, false, null);
+    for (int t = 0; t < 4; t++) {
+      Random random = new Random(70 + t);
+      float[] iq = PacketBench.received(packet(random), 0, 30, random, POWER, 52 * 312.5e3);
+      Outcome o =
+          new OfdmMeasurement(both)
+              .of(new IqRecord(iq, FS, 5.5e9, 0, false), MeasurementContext.BARE);
+      assertEquals(row(o, "Noise").cells().get(1).value(), 95.0, 6.0, "percent");
+      addsUp(o, 4);
     }
   }
 
