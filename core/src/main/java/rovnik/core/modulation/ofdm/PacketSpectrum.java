@@ -114,26 +114,26 @@ final class PacketSpectrum {
   }
 
   private Optional<Look> look() {
-    SpectrumEstimator on = new SpectrumEstimator(layout, Detector.RMS);
-    SpectrumEstimator off = new SpectrumEstimator(layout, Detector.RMS);
+    SpectrumEstimator estimator = new SpectrumEstimator(layout, Detector.RMS);
     List<int[]> gaps = new ArrayList<>();
     int quiet = from;
     for (OfdmPacket x : packets) {
       int begin = from + (int) Math.rint(x.startSeconds() * record.sampleRateHz());
       int end = Math.min(record.sampleCount(), begin + length(x));
       if (alike(x)) {
-        add(on, begin, end);
+        add(estimator, begin, end);
       }
       gaps.add(new int[] {quiet, begin});
       quiet = Math.max(quiet, end);
     }
-    if (on.segments() == 0) {
+    if (estimator.segments() == 0) {
       return Optional.empty();
     }
+    Trace trace = trace(estimator);
     gaps.add(new int[] {quiet, record.sampleCount()});
-    quiet(off, gaps);
-    Trace trace = trace(on);
-    Trace between = off.segments() == 0 ? null : trace(off);
+    estimator.reset();
+    quiet(estimator, gaps);
+    Trace between = estimator.segments() == 0 ? null : trace(estimator);
     double centre = plane(record.centreHz() + p.carrier());
     SpectrumSettings asked =
         new SpectrumSettings(
@@ -142,7 +142,7 @@ final class PacketSpectrum {
             layout.rbwHz(),
             Window.HANN,
             Detector.RMS,
-            on.segments(),
+            trace.segments(),
             0,
             settings.rateHz());
     EmissionResult emission =

@@ -46,8 +46,16 @@ final class ToneDensity {
     for (int i = 0; i < STEPS; i++) {
       double tau = (i + 0.5) * longest / STEPS;
       double weight = 2 * (1 - tau / symbol) * overlap(w, tau / window) * longest / STEPS / window;
+      weight /= gain * gain;
+      // Cosines of multiples of an angle, each from the two before.
+      double cos = Math.cos(2 * Math.PI * spacing / PLACES * tau);
+      double before = cos;
+      double now = 1;
       for (int d = 0; d < at.length; d++) {
-        at[d] += weight * Math.cos(2 * Math.PI * d * spacing / PLACES * tau) / gain / gain;
+        at[d] += weight * now;
+        double next = 2 * cos * now - before;
+        before = now;
+        now = next;
       }
     }
     return new ToneDensity(at);
