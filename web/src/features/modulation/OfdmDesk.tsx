@@ -10,71 +10,41 @@ import { useOfdmCommands } from "./useOfdmCommands";
 import { useRecordSources } from "./useRecordSources";
 import { useRecords } from "./useRecords";
 
-/** Good first tiles. */
-const FIRST_TILES: Tiles = {
-  count: 4,
-  tiles: [
-    { what: "points", view: "points" },
-    { what: "overTone", view: "curve" },
-    { what: "table:signal", view: "table" },
-    { what: "errors", view: "matrix" },
-    { what: "flatness", view: "curve" },
-    { what: "table:packets", view: "table" },
-  ],
-};
+/** Views of what is not a curve. */
+const VIEWS: Record<string, string> = { points: "points", errors: "matrix" };
+
+/** Tiles that show all of these. */
+const tilesOf = (count: number, ...shown: string[]): Tiles => ({
+  count,
+  tiles: shown.map((what) => ({
+    what,
+    view: what.startsWith("table:") ? "table" : (VIEWS[what] ?? "curve"),
+  })),
+});
+
+/** Good first tiles; the last two are for six. */
+const FIRST_TILES = tilesOf(
+  4,
+  "points",
+  "overTone",
+  "table:signal",
+  "errors",
+  "flatness",
+  "table:packets",
+);
 
 /** What is looked at together. */
 const MORE_TILES: ReadyTiles[] = [
   {
     name: "What it says",
-    tiles: {
-      count: 4,
-      tiles: [
-        { what: "table:signal", view: "table" },
-        { what: "table:packets", view: "table" },
-        { what: "table:payload", view: "table" },
-        { what: "table:fields", view: "table" },
-      ],
-    },
+    tiles: tilesOf(4, "table:signal", "table:packets", "table:payload", "table:fields"),
   },
   {
     name: "How good",
-    tiles: {
-      count: 6,
-      tiles: [
-        { what: "points", view: "points" },
-        { what: "overTone", view: "curve" },
-        { what: "overSymbol", view: "curve" },
-        { what: "errors", view: "matrix" },
-        { what: "flatness", view: "curve" },
-        { what: "phase", view: "curve" },
-      ],
-    },
+    tiles: tilesOf(6, "points", "overTone", "overSymbol", "errors", "flatness", "phase"),
   },
-  {
-    name: "On the air",
-    tiles: {
-      count: 4,
-      tiles: [
-        { what: "spectrum", view: "all" },
-        { what: "table:mask", view: "table" },
-        { what: "ccdf", view: "all" },
-        { what: "response", view: "curve" },
-      ],
-    },
-  },
-  {
-    name: "Why",
-    tiles: {
-      count: 4,
-      tiles: [
-        { what: "table:causes", view: "table" },
-        { what: "points", view: "points" },
-        { what: "overTone", view: "curve" },
-        { what: "errors", view: "matrix" },
-      ],
-    },
-  },
+  { name: "On the air", tiles: tilesOf(4, "spectrum", "table:mask", "ccdf", "response") },
+  { name: "Why", tiles: tilesOf(4, "table:causes", "points", "overTone", "errors") },
 ];
 
 /** Packets of many tones at a time. */
