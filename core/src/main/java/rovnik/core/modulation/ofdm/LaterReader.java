@@ -44,7 +44,8 @@ final class LaterReader {
       plan = new LearnedTraining(symbols, plan).learned();
       symbols.trainAgain(plan);
     }
-    OneStream full = there < MixedPlan.SIGNAL_B ? stream : stream.withMore(symbols, plan);
+    // What else is said comes before the data: samples are read no farther than those go.
+    OneStream full = plan.data().isEmpty() ? stream : stream.withMore(symbols, plan);
     int got = plan.data().size();
     SymbolReader.Round round =
         got == 0 ? new SymbolReader.Round(0, plan.tones().length) : symbols.data(plan);

@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import rovnik.core.limits.Limit;
-import rovnik.core.limits.Verdict;
 import rovnik.core.modulation.CarrierReadings;
 import rovnik.core.modulation.Causes;
 import rovnik.core.modulation.PowerStatistics;
@@ -23,11 +22,6 @@ final class OfdmOutcome {
   /** IEEE 802.11-2020, 17.3.9.7.2: leakage over the whole power, dB. From memory. */
   private static final double LEAKAGE_LIMIT_DB = -15;
 
-  /** Few turns and tones: squares of them lie far off more often than a normal number does. */
-  private static final double LONGER_TAIL = 1.1;
-
-  private static final String OTHERWISE = "not as the standard measures it";
-
   /** How much higher the curve through all samples may be than where it was looked at. */
   private static final double BETWEEN_SAMPLES_DB = 0.05;
 
@@ -38,8 +32,10 @@ final class OfdmOutcome {
   private final List<OfdmPacket> packets;
   private final OfdmPacket p;
   private final FramePlan plan;
-  private final Counts counts;
+  private final PlanCounts counts;
   private final double startSeconds;
+
+  private final EvmReadings evm;
 
   /** Null if there are no data. */
   private final PacketPower power;
@@ -73,7 +69,7 @@ final class OfdmOutcome {
     this.packets = packets;
     this.p = packets.get(settings.packet() - 1);
     this.plan = p.plan();
-    this.counts = Counts.of(plan);
+    this.counts = PlanCounts.of(plan);
     this.startSeconds = from / record.sampleRateHz() + record.startSeconds();
     this.causes =
         p.whole()
@@ -92,8 +88,9 @@ final class OfdmOutcome {
       own.add(p.check());
     }
     if (!settings.asTheStandard()) {
-      own.add(OTHERWISE);
+      own.add(EvmReadings.OTHERWISE);
     }
+    this.evm = new EvmReadings(settings, context, maker, packets, p, counts, own);
   }
 
   Outcome outcome() {
@@ -106,8 +103,7 @@ final class OfdmOutcome {
     spectrum.ifPresent(s -> series.addAll(s.series()));
     List<ResultTable> tables =
         new ArrayList<>(
-            new OfdmTables(settings, frame, carrier, packets, startSeconds, this::verdict)
-                .tables());
+            new OfdmTables(settings, frame, carrier, packets, startSeconds, evm::verdict).tables());
     spectrum.ifPresent(s -> tables.addAll(s.emission().tables()));
     if (causes != null) {
       tables.add(0, causes.table(100 / Math.sqrt(counts.power() / counts.used())));
@@ -173,7 +169,7 @@ final class OfdmOutcome {
   private List<Reading> readings() {
     List<Reading> out = new ArrayList<>();
     if (p.whole()) {
-      errors(out);
+      evm.ofOne(out);
       turning(out);
       leakage(out);
       image(out);
@@ -186,48 +182,8 @@ final class OfdmOutcome {
     out.add(plain("packets", "Packets found", packets.size(), ""));
     long good = packets.stream().filter(x -> x.whole() && x.check().isEmpty()).count();
     out.add(plain("whole", "Whole, nothing wrong found", good, ""));
-    over(out);
+    evm.ofAll(out);
     return out;
-  }
-
-  /** Of all packets that have data, where there are several. */
-  private void over(List<Reading> out) {
-    List<OfdmPacket> whole = packets.stream().filter(OfdmPacket::whole).toList();
-    if (whole.size() < 2) {
-      return;
-    }
-    double squares = 0;
-    OfdmPacket worst = whole.get(0);
-    for (OfdmPacket x : whole) {
-      double evm = x.evm(OfdmPacket.Which.ALL);
-      squares += evm * evm / whole.size();
-      worst = evm > worst.evm(OfdmPacket.Which.ALL) ? x : worst;
-    }
-    List<String> marks = new ArrayList<>(context.marks());
-    if (!settings.asTheStandard()) {
-      marks.add(OTHERWISE);
-    }
-    double rms = 100 * Math.sqrt(squares);
-    double scatter = relativeScatter(p, counts.used());
-    out.add(
-        maker.reading(
-            "evmOfAll",
-            "EVM of " + whole.size() + " packets",
-            rms,
-            "%",
-            new UncertaintyBudget().normal("noise", rms * scatter / Math.sqrt(whole.size())),
-            Limit.NONE,
-            marks));
-    double most = 100 * worst.evm(OfdmPacket.Which.ALL);
-    out.add(
-        maker.reading(
-            "evmWorst",
-            "EVM of the worst, packet " + (packets.indexOf(worst) + 1),
-            most,
-            "%",
-            new UncertaintyBudget().normal("noise", most * scatter),
-            Limit.NONE,
-            marks));
   }
 
   /** Of the highest sample, noise along it counts. */
@@ -255,169 +211,6 @@ final class OfdmOutcome {
   private Reading plain(String id, String label, double value, String unit) {
     return maker.reading(
         id, label, value, unit, new UncertaintyBudget(), Limit.NONE, List.copyOf(context.marks()));
-  }
-
-  /**
-   * Standard deviation of an error vector over itself, if it is noise: single values are
-   * independent; what the training adds is the same in all symbols, what the pilots add in all
-   * tones of a symbol.
-   */
-  private double relativeScatter(OfdmPacket of, double tones) {
-    double symbols = of.symbols();
-    double own = 1 / (tones * symbols);
-    boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
-    double share = training ? counts.channel() : 0;
-    double channel = share * share / tones / counts.independence();
-    double turn = settings.trackPhase() ? 1.0 / (2 * counts.turning()) : 0;
-    double turns = 2 * turn * turn * (1 / symbols + share * share);
-    double all = (1 + share) * (1 + turn);
-    return LONGER_TAIL * 0.5 * Math.sqrt(own + channel + turns) / all;
-  }
-
-  /**
-   * What its plan has, as means.
-   *
-   * @param channel noise that the training leaves in a value, over its own
-   * @param independence of that from tone to tone
-   * @param used tones of a symbol with data
-   * @param data of these
-   * @param power of all tones of a symbol
-   * @param turning power of those by which a symbol is turned: pilots, or all that there are
-   */
-  private record Counts(
-      double channel, double independence, double used, double data, double power, double turning) {
-    static Counts of(FramePlan plan) {
-      double[] noise = ToneChannel.noiseOf(plan);
-      double channel = 0;
-      double used = 0;
-      double data = 0;
-      double power = 0;
-      double pilots = 0;
-      for (SymbolPlan s : plan.data()) {
-        for (int k = 0; k < noise.length; k++) {
-          if (s.used(k)) {
-            // A known value is part of what the channel was learned from: it seems nearer.
-            boolean own = s.roles()[k] == SymbolPlan.Role.KNOWN;
-            channel += (own ? -1 : 1) * noise[k] * s.power(k);
-            used++;
-            power += s.power(k);
-            data += s.roles()[k] == SymbolPlan.Role.DATA ? 1 : 0;
-            pilots += s.roles()[k] == SymbolPlan.Role.PILOT ? s.power(k) : 0;
-          }
-        }
-      }
-      double n = Math.max(1, plan.data().size());
-      return new Counts(
-          channel / Math.max(1, used),
-          ToneChannel.independence(plan),
-          used / n,
-          data / n,
-          power / n,
-          (pilots == 0 ? power : pilots) / n);
-    }
-
-    double known() {
-      return used - data;
-    }
-  }
-
-  private void errors(List<Reading> out) {
-    double all = p.evm(OfdmPacket.Which.ALL);
-    double scatter = relativeScatter(p, counts.used());
-    out.add(
-        maker.reading(
-            "evm",
-            "EVM",
-            100 * all,
-            "%",
-            new UncertaintyBudget().normal("noise", 100 * all * scatter),
-            Limit.NONE,
-            own));
-    out.add(
-        maker.reading(
-            "evmDb",
-            "Relative constellation error" + (p.coding() == null ? "" : ", " + p.coding().label()),
-            db(all),
-            "dB",
-            evmBudget(p),
-            new Limit(Double.NaN, limitDb(p)),
-            own));
-    for (OfdmPacket.Which which : List.of(OfdmPacket.Which.DATA, OfdmPacket.Which.PILOTS)) {
-      boolean data = which == OfdmPacket.Which.DATA;
-      double tones = data ? counts.data() : counts.known();
-      if (tones == 0) {
-        continue;
-      }
-      double value = 100 * p.evm(which);
-      out.add(
-          maker.reading(
-              data ? "evmData" : "evmPilots",
-              data
-                  ? "EVM of the data"
-                  : p.said() == null ? "EVM of pilots and known tones" : "EVM of the pilots",
-              value,
-              "%",
-              new UncertaintyBudget().normal("noise", value * relativeScatter(p, tones)),
-              Limit.NONE,
-              own));
-    }
-    double without = 100 * all * Math.sqrt(1 - estimateShare());
-    out.add(
-        maker.reading(
-            "evmWithout",
-            "EVM without what its own estimates add",
-            without,
-            "%",
-            new UncertaintyBudget().normal("noise", without * scatter),
-            Limit.NONE,
-            own));
-    double[] peak = peak();
-    out.add(
-        maker.reading(
-            "evmPeak",
-            String.format(
-                Locale.ROOT,
-                "Peak EVM, symbol %d, tone %s",
-                (int) peak[1] + 1,
-                String.valueOf((int) peak[2]).replace('-', '\u2212')),
-            100 * peak[0],
-            "%",
-            new UncertaintyBudget()
-                .normal("own estimates", 100 * all * Math.sqrt(Math.abs(estimateShare()) / 2)),
-            Limit.NONE,
-            own));
-  }
-
-  /**
-   * Of the square of the error, if it is noise, what comes of its own estimates. Two symbols of
-   * training add half of their noise; data that are used besides take of it what they are part of.
-   * Pilots that turn a symbol see one part of noise as its phase, of two that each has; all others
-   * then have that too.
-   */
-  private double estimateShare() {
-    boolean training = settings.estimate() == OfdmSettings.Estimate.TRAINING;
-    double channel =
-        training ? 1 + counts.channel() : 1 - 1.0 / (p.symbols() + plan.training().size());
-    // What turns by the mean of its own noise is nearer to where it should be, the others farther.
-    double share =
-        settings.trackPhase()
-            ? (counts.power() - 2 * counts.turning()) / (2 * counts.turning()) / counts.used()
-            : 0;
-    return 1 - 1 / (channel * (1 + share));
-  }
-
-  private double[] peak() {
-    double[] out = {0, 0, 0};
-    for (int s = 0; s < p.symbols(); s++) {
-      for (int k = 0; k < plan.tones().length; k++) {
-        SymbolPlan symbol = plan.data().get(s);
-        double e = symbol.used(k) ? Math.sqrt(p.error(s, k) / symbol.power(k)) : 0;
-        if (e > out[0]) {
-          out = new double[] {e, s, plan.tones()[k]};
-        }
-      }
-    }
-    return out;
   }
 
   private void turning(List<Reading> out) {
@@ -504,26 +297,5 @@ final class OfdmOutcome {
 
   private double powerScatterDb() {
     return 10 / Math.log(10) / Math.sqrt(counts.used() * Math.max(1.0, p.symbols()));
-  }
-
-  /** As the reading of that packet would be judged. */
-  private Verdict verdict(OfdmPacket x) {
-    boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
-    double db = trusted ? db(x.evm(OfdmPacket.Which.ALL)) : Double.NaN;
-    return new Limit(Double.NaN, limitDb(x)).judge(db, evmBudget(x).expanded());
-  }
-
-  /** Of the standard by rate, or of the description; not a number for none. */
-  private double limitDb(OfdmPacket x) {
-    if (x.coding() != null) {
-      return x.coding().errorLimitDb();
-    }
-    Double percent = settings.described().map(OfdmDescription::evmLimitPercent).orElse(null);
-    return percent == null ? Double.NaN : db(percent / 100);
-  }
-
-  private UncertaintyBudget evmBudget(OfdmPacket x) {
-    return new UncertaintyBudget()
-        .normal("noise", 20 / Math.log(10) * relativeScatter(x, counts.used()));
   }
 }

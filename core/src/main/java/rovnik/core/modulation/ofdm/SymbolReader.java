@@ -466,12 +466,17 @@ final class SymbolReader {
     return x * x;
   }
 
-  /** Mean power of a stretch, from and to places of the frame. */
+  /**
+   * Mean power of a stretch, from and to places of the frame, as far as it was read; not a number
+   * if none of it was.
+   */
   double power(int from, int to) {
     double sum = 0;
-    for (int n = plan.head() + from; n < plan.head() + to; n++) {
+    int end = Math.min(plan.head() + to, re.length);
+    for (int n = plan.head() + from; n < end; n++) {
       sum += re[n] * re[n] + im[n] * im[n];
     }
-    return sum / (to - from);
+    int count = end - plan.head() - from;
+    return count > 0 ? sum / count : Double.NaN;
   }
 }

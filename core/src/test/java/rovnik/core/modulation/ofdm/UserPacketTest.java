@@ -86,6 +86,38 @@ public class UserPacketTest extends PacketBench {
     }
   }
 
+  /**
+   * A record may end anywhere in a packet: it is measured as far as it goes, or it is said why not.
+   */
+  @Test
+  public void recordsMayEndAnywhere() {
+    byte[] frame = framed(new Random(6), 120);
+    SentPacket[] all = {
+      LegacyPacket.of(LegacyRate.R12, 120),
+      new MixedPacket(PacketFormat.HT, 3, false, 120),
+      new MixedPacket(PacketFormat.VHT, 2, true, 120),
+      new UserPacket(PacketFormat.HE, 20e6, 1, 3, 120),
+      new UserPacket(PacketFormat.EHT, 20e6, 1, 0, 120)
+    };
+    for (SentPacket p : all) {
+      float[] whole = p.samples(frame, 9, 2);
+      int cut = 0;
+      for (int n = 700; n < whole.length / 2; n += 37) {
+        float[] iq = new float[2 * (n + 100)];
+        System.arraycopy(whole, 0, iq, 200, 2 * n);
+        try {
+          Outcome o =
+              new OfdmMeasurement(settings(1))
+                  .of(new IqRecord(iq, FS, 5.5e9, 0, false), MeasurementContext.BARE);
+          cut += o.summary().contains("cut off") ? 1 : 0;
+        } catch (Refusal said) {
+          assertTrue(said.getMessage().length() > 20, said.getMessage());
+        }
+      }
+      assertTrue(cut > 3, p.label() + " was cut " + cut + " times");
+    }
+  }
+
   @Test
   public void whatCannotBeIsRefused() {
     refused("mcs", () -> new UserPacket(PacketFormat.HE, 20e6, 12, 0, 100));
