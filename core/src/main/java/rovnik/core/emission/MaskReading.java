@@ -82,8 +82,14 @@ final class MaskReading extends EmissionPart {
                   marks.isEmpty() && !drowned(r, carrier, beneath) ? r.margin() : Double.NaN,
                   budget(mask, r, carrier, to).expanded())));
     }
+    // What fails by the signal itself goes before what only seems to.
     EmissionMask.Result worst =
-        results.stream().min(Comparator.comparingDouble(EmissionMask.Result::margin)).orElseThrow();
+        results.stream()
+            .min(
+                Comparator.comparing(
+                        (EmissionMask.Result r) -> r.margin() >= 0 || drowned(r, carrier, beneath))
+                    .thenComparingDouble(EmissionMask.Result::margin))
+            .orElseThrow();
     if (drowned(worst, carrier, beneath)) {
       marks.add("as high without the signal");
     }

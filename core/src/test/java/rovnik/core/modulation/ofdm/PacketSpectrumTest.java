@@ -184,6 +184,26 @@ public class PacketSpectrumTest {
     assertTrue(o.series("between").isPresent());
   }
 
+  /** A failure of the signal's own is told, though what is there anyway seems to be worse. */
+  @Test
+  public void itsOwnFailureGoesFirst() {
+    Random random = new Random(13);
+    float[] own = packet(random, 1500);
+    float[] neighbour = band(random, own.length / 2, -17e6, -15e6, -18);
+    for (int i = 0; i < own.length; i++) {
+      own[i] += neighbour[i];
+    }
+    float[] iq = onAir(List.of(own), -70, random);
+    float[] other = band(random, iq.length / 2, 24e6, 26e6, -20);
+    for (int i = 0; i < iq.length; i++) {
+      iq[i] += other[i];
+    }
+    Reading r = reading(measured(iq), "maskMargin");
+    assertEquals(r.verdict(), Verdict.FAIL);
+    assertTrue(r.label().contains("\u2212"), r.label());
+    assertEquals(r.marks(), List.of());
+  }
+
   /** Noise in a band, over the density of tones in 20 MHz. */
   private static float[] band(Random random, int samples, double low, double high, double db) {
     float[] out = new float[2 * samples];
