@@ -99,6 +99,12 @@ function placesOf(re: ArrayLike<number>, im: ArrayLike<number>, r: number): stri
   return d;
 }
 
+/** Curves with their colours; of points those of the fewest are drawn last, over the others. */
+function topmost(curves: PlaneCurve[], grid: Props["grid"]) {
+  const all = curves.map((c, k) => ({ c, k }));
+  return grid === "points" ? all.sort((a, b) => b.c.re.length - a.c.re.length) : all;
+}
+
 const boxOf = (scale: number) => `${-scale} ${-scale} ${2 * scale} ${2 * scale}`;
 
 /** The lines under the curves: a picture of their own, as they stay while sweeps come and go. */
@@ -222,7 +228,7 @@ export function ComplexPlane(props: Props) {
         <clipPath id={clip}>
           <circle r={1.05} />
         </clipPath>
-        {curves.map((c, k) => (
+        {topmost(curves, grid).map(({ c, k }) => (
           <path
             key={c.label}
             d={grid === "points" ? pointsOf(c.re, c.im) : pathOf(c.re, c.im, 0.004 * scale)}
@@ -230,7 +236,9 @@ export function ComplexPlane(props: Props) {
             stroke={`var(--trace-${k % 5})`}
             strokeWidth={(grid === "points" ? 0.017 : 0.011) * scale}
             strokeLinecap="round"
-            strokeDasharray={k === 0 ? undefined : `${0.03 * scale} ${0.02 * scale}`}
+            strokeDasharray={
+              k === 0 || grid === "points" ? undefined : `${0.03 * scale} ${0.02 * scale}`
+            }
           />
         ))}
         {props.places && (
@@ -259,6 +267,15 @@ export function ComplexPlane(props: Props) {
             })}
         {main && <AtCursor curve={main} axis={axis} scale={scale} />}
       </svg>
+      {grid === "points" && curves.length > 1 && (
+        <ul className={classes.planeNames}>
+          {curves.map((c, k) => (
+            <li key={c.label} style={{ color: `var(--trace-${k % 5})` }}>
+              {c.label}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
   );
 }

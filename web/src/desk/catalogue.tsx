@@ -83,9 +83,15 @@ const ticksAt = (unit: string) => (v: number) =>
 /** Rows of a table of values: as many as can be read, evenly taken. */
 const MOST_ROWS = 400;
 
-/** A limit that belongs to one series of several, by its name. */
-const ofAnother = (limit: SeriesHead, s: SeriesHead) =>
-  limit.id.startsWith("limit.") && !limit.id.startsWith(`limit.${s.id}.`);
+/** A limit, or what is drawn beside data, that belongs to one series of several, by its name. */
+const ofAnother = ({ id, role }: SeriesHead, s: SeriesHead) =>
+  id.startsWith("limit.")
+    ? !id.startsWith(`limit.${s.id}.`)
+    : role === "BESIDE" && id.includes(".") && !id.startsWith(`${s.id}.`);
+
+/** What a series is made of, where that is drawn apart. */
+const partsFrom = (look: Look, s: SeriesHead) =>
+  look.outcome.series.filter((x) => x.role === "BESIDE" && x.id.startsWith(`${s.id}.`));
 
 function CurveView({ look, series, all, lead }: Drawing) {
   const own = useZooms();
@@ -94,18 +100,20 @@ function CurveView({ look, series, all, lead }: Drawing) {
   const place = usePlacing(axis);
   const band = useDrawnBand(series.axis);
   const { outcome, arrays, name } = look;
+  const parts = partsFrom(look, series);
   const drawn = linesLast([
-    series,
+    ...(parts.length > 0 ? parts : [series]),
     ...outcome.series.filter(
       (s) =>
         s !== series &&
+        !parts.includes(s) &&
         (all || (s.role !== "DATA" && !ofAnother(s, series))) &&
         !isMatrix(s) &&
         alike(s, series),
     ),
   ]);
   // One trace is known by the name of the whole; several are told apart by what they are.
-  const several = drawn.filter((s) => s.role === "DATA").length > 1;
+  const several = drawn.filter((s) => s.role === "DATA").length > 1 || parts.length > 0;
   const label = (s: SeriesHead) =>
     s !== series || !name ? s.label : several ? `${name}: ${s.label}` : name;
   const filled = (s: SeriesHead): SeriesHead =>
@@ -124,7 +132,7 @@ function CurveView({ look, series, all, lead }: Drawing) {
         series: filled(s),
         label: label(s),
         colour: i % 6,
-        width: s === series ? undefined : 1.1,
+        width: s === series || parts.includes(s) ? undefined : 1.1,
       }))}
       zooms={zooms}
       spoiled={outcome.spoiled}
@@ -137,15 +145,19 @@ function CurveView({ look, series, all, lead }: Drawing) {
 
 function PlaneView(props: Drawing & { grid: "polar" | "impedance" | "points" }) {
   const { look, series, grid } = props;
-  const { re, im } = partsOf(series, look.arrays);
   const ideal = grid === "points" && look.outcome.series.find((s) => s.id === IDEAL);
+  const apart = grid === "points" ? partsFrom(look, series) : [];
   return (
     <ComplexPlane
       places={ideal ? partsOf(ideal, look.arrays) : undefined}
       title={series.label}
       axis={axisOf(series.axis.quantity, series.axis.unit)}
       grid={grid}
-      curves={[{ label: series.label, at: placesOf(series, look.arrays), re, im }]}
+      curves={(apart.length > 0 ? apart : [series]).map((s) => ({
+        label: s.label,
+        at: placesOf(s, look.arrays),
+        ...partsOf(s, look.arrays),
+      }))}
     />
   );
 }

@@ -1,8 +1,10 @@
 import type { ReactNode } from "react";
-import type { WaveformPart } from "../../api/client";
+import type { SentUser, WaveformPart } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { Choice } from "../../desk/Choice";
 import { CHANNELS, WIDE_CHANNELS } from "../modulation/kinds";
+import { codingsOf, numbered } from "./codings";
+import { UsersSentence } from "./UsersSentence";
 
 const FORMATS = { LEGACY: "OFDM", HT: "HT", VHT: "VHT", HE: "HE", EHT: "EHT" };
 
@@ -18,37 +20,25 @@ const RATES = {
   "54": "64-QAM 3/4",
 };
 
-/** Of one stream in 20 MHz: tables 19-27 and 21-30. */
-const CODINGS = [
-  "BPSK 1/2",
-  "QPSK 1/2",
-  "QPSK 3/4",
-  "16-QAM 1/2",
-  "16-QAM 3/4",
-  "64-QAM 2/3",
-  "64-QAM 3/4",
-  "64-QAM 5/6",
-  "256-QAM 3/4",
-  "256-QAM 5/6",
-  "1024-QAM 3/4",
-  "1024-QAM 5/6",
-  "4096-QAM 3/4",
-  "4096-QAM 5/6",
-];
-
-/** How many of these a format has. */
-const CODINGS_OF: Record<string, number> = { HT: 8, VHT: 9, HE: 12, EHT: 14 };
-
 /** Kinds of training and guard, as their headers number them. */
 const TRAININGS: Record<string, string[]> = {
   HE: ["1x, 0.8 us", "2x, 0.8 us", "2x, 1.6 us", "4x, 3.2 us"],
   EHT: ["2x, 0.8 us", "2x, 1.6 us", "4x, 0.8 us", "4x, 3.2 us"],
 };
 
-const numbered = (words: string[]) => Object.fromEntries(words.map((text, i) => [String(i), text]));
+/** Of packets for several users. */
+const SHARED_TRAININGS = ["4x, 0.8 us", "2x, 0.8 us", "2x, 1.6 us", "4x, 3.2 us"];
 
-const codingsOf = (format: string) =>
-  numbered(CODINGS.slice(0, CODINGS_OF[format]).map((words, mcs) => `MCS ${mcs}, ${words}`));
+const FOR = { one: "one user", several: "several users" };
+
+/** A user to begin with, as wide as half of 20 MHz. */
+const firstUser = (place: number): SentUser => ({
+  tones: 106,
+  place,
+  station: place,
+  mcs: 7,
+  levelDb: 0,
+});
 
 /** Channels of packets that fill them: from 20 MHz on, of HE to 160. */
 const channelsOf = (format: string) =>
@@ -61,9 +51,10 @@ const channelsOf = (format: string) =>
 /** What changes with the format: rates of one are not those of another. */
 function changed(format: string): Partial<WaveformPart> {
   if (format === "LEGACY") {
-    return { format, megabits: 54, mcs: null, shortGuard: null, training: null, bandHz: 20e6 };
+    const none = { mcs: null, shortGuard: null, training: null, users: null };
+    return { ...none, format, megabits: 54, bandHz: 20e6 };
   }
-  const alike = { megabits: null, mcs: 7, bandHz: 20e6 };
+  const alike = { megabits: null, mcs: 7, bandHz: 20e6, users: null };
   return format === "HE" || format === "EHT"
     ? { ...alike, format, shortGuard: null, training: 3 }
     : { ...alike, format: format === "VHT" ? "VHT" : "HT", shortGuard: false, training: null };
@@ -79,6 +70,7 @@ export function PacketSentence(props: {
   const format = p.format ?? "LEGACY";
   const legacy = format === "LEGACY";
   const filling = format in TRAININGS;
+  const users = p.users ?? undefined;
   return (
     <>
       :{" "}
@@ -88,8 +80,33 @@ export function PacketSentence(props: {
         choices={FORMATS}
         onChange={(v) => onChange(changed(v))}
       />{" "}
-      with{" "}
-      {legacy ? (
+      {format === "HE" && (
+        <>
+          for{" "}
+          <Choice
+            label="Users of the packets"
+            value={users ? "several" : "one"}
+            choices={FOR}
+            onChange={(v) =>
+              onChange(
+                v === "several"
+                  ? { mcs: null, users: [firstUser(1), firstUser(2)] }
+                  : { mcs: 7, users: null },
+              )
+            }
+          />
+          ,{" "}
+        </>
+      )}
+      {!users && "with "}
+      {users ? (
+        <Choice
+          label="Training and guard of the packets"
+          value={String(p.training)}
+          choices={numbered(SHARED_TRAININGS)}
+          onChange={(v) => onChange({ training: Number(v) })}
+        />
+      ) : legacy ? (
         <Choice
           label="Rate of the packets"
           value={String(p.megabits)}
@@ -131,7 +148,7 @@ export function PacketSentence(props: {
         next={(v, up) => Math.max(5, v + (up ? 100 : -100))}
         onCommit={(bytes) => onChange({ bytes })}
       />{" "}
-      bytes every {props.interval}
+      bytes{users ? " for each" : ""} every {props.interval}
       {legacy || filling ? (
         <>
           {" "}
@@ -146,6 +163,7 @@ export function PacketSentence(props: {
       ) : (
         " in a channel of 20 MHz"
       )}
+      {users && <UsersSentence users={users} onChange={(all) => onChange({ users: all })} />}
     </>
   );
 }

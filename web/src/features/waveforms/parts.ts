@@ -57,6 +57,7 @@ const NOTHING: WaveformPart = {
   mcs: null,
   shortGuard: null,
   training: null,
+  users: null,
   description: null,
   recordingId: null,
 };

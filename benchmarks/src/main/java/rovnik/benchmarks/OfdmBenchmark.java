@@ -70,7 +70,7 @@ public class OfdmBenchmark {
 
   /** 16 symbols of 4096-QAM 5/6. */
   private static UserPacket eht() {
-    return new UserPacket(PacketFormat.EHT, WIDE_HZ, 13, 2, EHT_BYTES);
+    return UserPacket.of(PacketFormat.EHT, WIDE_HZ, 13, 2, EHT_BYTES);
   }
 
   private static OfdmMeasurement measuring(OfdmDescription d) {

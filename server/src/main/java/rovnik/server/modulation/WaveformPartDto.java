@@ -10,6 +10,7 @@ import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.ofdm.MixedPacket;
 import rovnik.core.modulation.ofdm.PacketFormat;
 import rovnik.core.modulation.ofdm.SentPacket;
+import rovnik.core.modulation.ofdm.SentUser;
 import rovnik.core.modulation.ofdm.UserPacket;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
@@ -51,11 +52,14 @@ import rovnik.core.modulation.wave.WaveSum;
  * @param seconds that it lasts
  * @param megabits rate of packets in a channel of 20 MHz: 6, 9, 12, 18, 24, 36, 48 or 54
  * @param bytes of a packet, its check sequence among them
- * @param format of packets: LEGACY (clause 17 of IEEE 802.11-2020), HT (19), VHT (21), HE or EHT of
- *     one user, all with one stream; null for LEGACY
+ * @param format of packets: LEGACY (clause 17 of IEEE 802.11-2020), HT (19), VHT (21), HE or EHT,
+ *     all with one stream; null for LEGACY
  * @param mcs of other packets, in place of megabits: of HT 0 to 7, VHT to 8, HE to 11, EHT to 13
  * @param shortGuard of HT and VHT packets: 400 ns instead of 800; null for false
- * @param training of HE and EHT packets, with the guard, 0 to 3 as their header numbers them
+ * @param training of HE and EHT packets, with the guard, 0 to 3 as their header numbers them; those
+ *     of several users have numbers of their own
+ * @param users of HE packets, in place of mcs: each has a unit of its own and gets the same bytes;
+ *     null for one that has the whole channel
  * @param description of frames: what their symbols carry
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
@@ -88,6 +92,7 @@ record WaveformPartDto(
     @Nullable Integer mcs,
     @Nullable Boolean shortGuard,
     @Nullable Integer training,
+    @Nullable List<SentUserDto> users,
     @Nullable OfdmDescriptionDto description,
     @Nullable Long recordingId) {
   private static final String KINDS =
@@ -107,6 +112,22 @@ record WaveformPartDto(
     }
   }
 
+  /**
+   * One of several users.
+   *
+   * @param tones of its unit: 26, 52, 106, 242, 484 or 996
+   * @param place of that among all of its size, from the lowest, which is 1
+   * @param station its number, 0 to 2045
+   * @param mcs 0 to 11
+   * @param levelDb of its tones over those of others, -12 to 12, null for 0
+   */
+  @Schema(name = "SentUser")
+  record SentUserDto(int tones, int place, int station, int mcs, @Nullable Double levelDb) {
+    SentUser toCore() {
+      return new SentUser(tones, place, station, mcs, or(levelDb, 0));
+    }
+  }
+
   /** Reads samples of a recording. */
   interface Samples {
     OwnSamples of(long recordingId);
@@ -122,7 +143,9 @@ record WaveformPartDto(
       case "single-carrier" -> new DataPart(given(carrier, "carrier").toCore());
       case "carrier" -> Tones.carrier();
       case "tones" ->
-          new Tones(given(tones, "tones").stream().map(ToneDto::toCore).toList(), "tones");
+          new Tones(
+              given(tones, "tones").stream().map(t -> given(t, "tones").toCore()).toList(),
+              "tones");
       case "comb" ->
           Tones.comb(
               given(count, "count"), given(spacingHz, "spacingHz"), lowCrest == null || lowCrest);
@@ -160,8 +183,18 @@ record WaveformPartDto(
       return LegacyPacket.of(
           LegacyRate.ofMegabits(given(megabits, "megabits")), given(bytes, "bytes"));
     }
+    if (users != null && format != PacketFormat.HE) {
+      throw new Refusal("users", "Several users are made in HE packets. Leave them out.");
+    }
+    if (users != null) {
+      return UserPacket.of(
+          given(bandHz, "bandHz"),
+          users.stream().map(u -> given(u, "users").toCore()).toList(),
+          given(training, "training"),
+          given(bytes, "bytes"));
+    }
     if (format == PacketFormat.HE || format == PacketFormat.EHT) {
-      return new UserPacket(
+      return UserPacket.of(
           format,
           given(bandHz, "bandHz"),
           given(mcs, "mcs"),

@@ -41,8 +41,7 @@ final class BitReader {
    * How much nearer the nearest point with a one is than that with a zero, for each bit. The first
    * half of the bits is I, the other Q.
    */
-  private static void sure(
-      Constellation points, double x, double y, float weight, float[] out, int at) {
+  static void sure(Constellation points, double x, double y, float weight, float[] out, int at) {
     int bits = points.bitsPerSymbol();
     int ofQ = bits / 2;
     int ofI = bits - ofQ;

@@ -23,12 +23,14 @@ final class EvmReadings {
   private final List<OfdmPacket> packets;
   private final OfdmPacket p;
   private final FramePlan plan;
+  private final List<PacketUser> users;
   private final PlanCounts counts;
   private final List<String> own;
 
   /**
    * @param packets that were found
    * @param p the one that is shown
+   * @param users of that, if there are several
    * @param counts of its plan
    * @param own marks of its readings
    */
@@ -38,6 +40,7 @@ final class EvmReadings {
       PlaneReadings maker,
       List<OfdmPacket> packets,
       OfdmPacket p,
+      List<PacketUser> users,
       PlanCounts counts,
       List<String> own) {
     this.settings = settings;
@@ -46,6 +49,7 @@ final class EvmReadings {
     this.packets = packets;
     this.p = p;
     this.plan = p.plan();
+    this.users = users;
     this.counts = counts;
     this.own = own;
   }
@@ -116,6 +120,43 @@ final class EvmReadings {
                 .normal("own estimates", 100 * all * Math.sqrt(Math.abs(estimateShare()) / 2)),
             Limit.NONE,
             own));
+  }
+
+  /** Of each user, where there are several; each has a limit of its own. */
+  void ofUsers(List<Reading> out) {
+    for (PacketUser u : users) {
+      if (users.size() > 1 && u.read(p)) {
+        out.add(
+            maker.reading(
+                "evmUser" + u.key(),
+                "Error of " + u.name() + (u.coding() == null ? "" : ", " + u.coding().label()),
+                OfdmOutcome.db(u.evm(p)),
+                "dB",
+                evmBudget(u),
+                limit(u),
+                own));
+      }
+    }
+  }
+
+  private UncertaintyBudget evmBudget(PacketUser u) {
+    double tones = u.values(p) / p.symbols();
+    return new UncertaintyBudget().normal("noise", 20 / Math.log(10) * relativeScatter(p, tones));
+  }
+
+  private Limit limit(PacketUser u) {
+    return new Limit(Double.NaN, u.coding() == null ? limitDb(p) : u.coding().errorLimitDb());
+  }
+
+  /** As the reading of that user would be judged. */
+  Verdict verdict(PacketUser u) {
+    return u.read(p) ? limit(u).judge(judged(p, u.evm(p)), evmBudget(u).expanded()) : Verdict.NONE;
+  }
+
+  /** The error in dB if it can be judged. */
+  private double judged(OfdmPacket x, double evm) {
+    boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
+    return trusted ? OfdmOutcome.db(evm) : Double.NaN;
   }
 
   /** Of all packets that have data, where there are several. */
@@ -209,8 +250,10 @@ final class EvmReadings {
 
   /** As the reading of that packet would be judged. */
   Verdict verdict(OfdmPacket x) {
-    boolean trusted = context.marks().isEmpty() && settings.asTheStandard() && x.check().isEmpty();
-    double db = trusted ? OfdmOutcome.db(x.evm(OfdmPacket.Which.ALL)) : Double.NaN;
+    if (x == p && x.said() != null && !x.said().users().isEmpty()) {
+      return Verdict.worst(users.stream().map(this::verdict).toList());
+    }
+    double db = judged(x, x.evm(OfdmPacket.Which.ALL));
     return new Limit(Double.NaN, limitDb(x)).judge(db, evmBudget(x).expanded());
   }
 

@@ -11,6 +11,7 @@ import java.util.List;
  * @param early so much before its end the guard is entered by what is transformed
  * @param head samples of the frame before the transform of the first training
  * @param tones that carry something in any symbol, rising
+ * @param units number of the unit of each tone: what tones pass changes little within one
  * @param training symbols that are known, in their order
  * @param data the others that are read, in their order
  */
@@ -19,17 +20,29 @@ record FramePlan(
     int early,
     int head,
     int[] tones,
+    int[] units,
     List<SymbolPlan> training,
     List<SymbolPlan> data) {
 
+  /** All tones are of one unit. */
+  FramePlan(
+      int transform,
+      int early,
+      int head,
+      int[] tones,
+      List<SymbolPlan> training,
+      List<SymbolPlan> data) {
+    this(transform, early, head, tones, new int[tones.length], training, data);
+  }
+
   /** The same frame with other symbols of data. */
   FramePlan with(List<SymbolPlan> others) {
-    return new FramePlan(transform, early, head, tones, training, others);
+    return new FramePlan(transform, early, head, tones, units, training, others);
   }
 
   /** The same frame with other training. */
   FramePlan withTraining(SymbolPlan known) {
-    return new FramePlan(transform, early, head, tones, List.of(known), data);
+    return new FramePlan(transform, early, head, tones, units, List.of(known), data);
   }
 
   /** Samples from the first training to the end of the last symbol. */

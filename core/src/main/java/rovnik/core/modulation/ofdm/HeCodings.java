@@ -1,5 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.Arrays;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.Format;
 
@@ -17,9 +18,6 @@ final class HeCodings {
   static final int LAST_OF_HE = 11;
 
   static final int LAST_OF_EHT = 13;
-
-  /** Of these in each of the first three parts of the last symbol. */
-  static final int DATA_OF_PART = 60;
 
   private static final Coding[] CODINGS = {
     coding(0, Format.BPSK, 1, 1, 2, -5),
@@ -49,9 +47,15 @@ final class HeCodings {
    *
    * @param part in the last symbol one to three parts of the tones carry coded bits, or all at 0
    */
-  static int bits(Coding coding, int symbols, int part) {
-    int last = coding.dataBits(part == 0 ? DATA : part * DATA_OF_PART);
-    return (symbols - 1) * coding.dataBits(DATA) + last;
+  static int bits(ResourceUnit unit, Coding coding, int symbols, int part) {
+    int all = unit.data().length;
+    int last = coding.dataBits(part == 0 ? all : part * unit.dataOfPart());
+    return (symbols - 1) * coding.dataBits(all) + last;
+  }
+
+  /** Its number, of one of these. */
+  static int numberOf(Coding coding) {
+    return Arrays.asList(CODINGS).indexOf(coding);
   }
 
   static Coding coding(int mcs) {

@@ -15,8 +15,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
     /** One user, or the answer to a trigger: its first bit says which. */
     ONE,
     /** One user over a long range: each symbol of HE-SIG-A comes twice. */
-    FAR,
-    SEVERAL
+    FAR
   }
 
   /** Symbols from the repeated SIGNAL to the short training. */
@@ -52,9 +51,6 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
 
   @Override
   public String unread() {
-    if (kind == Kind.SEVERAL) {
-      return "its data are for several users";
-    }
     if (!bits.isOne(0)) {
       return "its data answer a trigger that is not known";
     }
@@ -74,7 +70,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
   }
 
   @Override
-  public OneStream data() {
+  public PacketBody data() {
     return this;
   }
 
@@ -99,9 +95,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
   @Override
   public HePlan layout() {
     HePlan usual = layout(width(), training4());
-    return kind == Kind.FAR
-        ? new HePlan(usual.width(), usual.before() + 2, usual.parts(), usual.guard())
-        : usual;
+    return kind == Kind.FAR ? usual.later(2) : usual;
   }
 
   /**
@@ -139,11 +133,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
   @Override
   public List<HeaderBits.Part> parts() {
     List<HeaderBits.Part> out = new ArrayList<>();
-    if (kind == Kind.SEVERAL) {
-      ofSeveral(out);
-    } else {
-      ofOne(out);
-    }
+    ofOne(out);
     out.add(bits.checked(CHECK, CHECK_BITS));
     out.add(bits.tail(TAIL));
     return List.copyOf(out);
@@ -179,26 +169,6 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
     out.add(bits.part("Extension may mislead", 39, 1, bits.isOne(39) ? "yes" : "no"));
     out.add(bits.either("Reserved", 40, "right", "wrong"));
     out.add(bits.either("Doppler", 41, "yes", "no"));
-  }
-
-  private void ofSeveral(List<HeaderBits.Part> out) {
-    out.add(direction(0));
-    out.add(bits.numbered("MCS of SIG-B", 1, 3));
-    out.add(bits.either("Two carriers alike in SIG-B", 4, "yes", "no"));
-    out.add(bits.numbered("Colour of the network", 5, 6));
-    out.add(bits.numbered("Spatial reuse", 11, 4));
-    out.add(bits.numbered("Width", 15, 3));
-    out.add(bits.numbered("Symbols of SIG-B, or users", 18, 4));
-    out.add(bits.either("SIG-B compressed", 22, "yes", "no"));
-    out.add(bits.numbered("Training and guard", 23, 2));
-    out.add(bits.either("Doppler", 25, "yes", "no"));
-    out.add(bits.numbered("TXOP", 26, 7));
-    out.add(bits.either("Reserved", 33, "right", "wrong"));
-    out.add(bits.numbered("Trainings", 34, 3));
-    out.add(bits.either("One more for LDPC", 37, "yes", "no"));
-    out.add(bits.either("STBC", 38, "yes", "no"));
-    out.add(bits.numbered("Padding before the code", 39, 2));
-    out.add(bits.part("Extension may mislead", 41, 1, bits.isOne(41) ? "yes" : "no"));
   }
 
   private HeaderBits.Part direction(int at) {

@@ -1,6 +1,9 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
+import rovnik.core.modulation.Constellation;
 
 /** Reads what a packet says behind SIGNAL, and with it of which kind it is. */
 final class HeaderReader {
@@ -10,15 +13,19 @@ final class HeaderReader {
   /** Bits of a header that a symbol of 52 tones with data carries, one on each tone. */
   private static final int BITS_OF_SYMBOL = MixedTones.DATA / 2;
 
+  private final Channels channels;
+  private final OfdmSettings settings;
   private final SymbolReader symbols;
   private final SymbolReader repeated;
 
   /**
    * @param symbols that read the preamble
    */
-  HeaderReader(SymbolReader symbols, ChannelSamples samples, OfdmSettings settings) {
+  HeaderReader(SymbolReader symbols, Channels channels, OfdmSettings settings) {
+    this.channels = channels;
+    this.settings = settings;
     this.symbols = symbols;
-    this.repeated = new SymbolReader(samples, settings, MixedPlan.REPEATED);
+    this.repeated = new SymbolReader(channels.preamble(0), settings, MixedPlan.REPEATED);
   }
 
   /**
@@ -26,30 +33,46 @@ final class HeaderReader {
    *
    * @param straight if its points are on the real axis
    * @param turned if they are a quarter of a turn farther
+   * @param passes how much of its tone comes through, over the mean
+   * @param level of the pilots, over what the channel lets through
    */
-  record Sure(float[] straight, float[] turned) {
+  record Sure(float[] straight, float[] turned, float[] passes, double level) {
     /** Of a symbol of what a reader has begun; its pilots say how it is turned. */
     static Sure of(SymbolReader from, FramePlan plan, int at, int number, int[] data) {
       from.transform(at);
       ToneChannel channel = from.channel();
       double x = 0;
       double y = 0;
+      double through = 1e-300;
       for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
         int k = plan.indexOf(LegacyTones.PILOTS[p]);
+        through += channel.passes(k);
         int sign = LegacyTones.pilot(p, number);
         x += sign * (from.re(k) * channel.re(k) + from.im(k) * channel.im(k));
         y += sign * (from.im(k) * channel.re(k) - from.re(k) * channel.im(k));
       }
-      double length = Math.max(1e-300, Math.hypot(x, y)) * channel.meanPower();
-      Sure out = new Sure(new float[data.length], new float[data.length]);
+      double sum = Math.max(1e-300, Math.hypot(x, y));
+      double length = sum * channel.meanPower();
+      int count = data.length;
+      Sure out = new Sure(new float[count], new float[count], new float[count], sum / through);
       for (int i = 0; i < data.length; i++) {
         int k = plan.indexOf(data[i]);
         double p = from.re(k) * channel.re(k) + from.im(k) * channel.im(k);
         double q = from.im(k) * channel.re(k) - from.re(k) * channel.im(k);
         out.straight[i] = (float) ((p * x + q * y) / length);
         out.turned[i] = (float) ((q * x - p * y) / length);
+        out.passes[i] = (float) (channel.passes(k) / channel.meanPower());
       }
       return out;
+    }
+
+    /** Of points with more bits, one after the other, from a place on. */
+    void bits(Constellation points, float[] out, int from) {
+      int each = points.bitsPerSymbol();
+      for (int i = 0; i < straight.length; i++) {
+        double one = Math.max(1e-30, passes[i]) * level;
+        BitReader.sure(points, straight[i] / one, turned[i] / one, passes[i], out, from + i * each);
+      }
     }
 
     /** True if its points are rather a quarter of a turn farther. */
@@ -76,7 +99,7 @@ final class HeaderReader {
     Sure first = sure(1);
     Sure second = sure(2);
     if (Arrays.equals(LegacyBits.signal(first.straight).bits(), signal.bits())) {
-      return repeated(found, signal.bytes(), count);
+      return repeated(found, signal.bytes(), there);
     }
     if (first.isTurned() && second.isTurned()) {
       return new HtSignal(bits(Interleaver.LEGACY, first.turned, second.turned));
@@ -93,7 +116,8 @@ final class HeaderReader {
   }
 
   /** Behind a SIGNAL that came twice, its outermost tones with it. */
-  private PacketHeader repeated(PacketFinder.Found found, int length, int count) {
+  private PacketHeader repeated(PacketFinder.Found found, int length, int there) {
+    int count = Math.min(MixedPlan.MOST_HEADERS, there);
     // What the length leaves over 3 says whose bits they are.
     int left = length % 3;
     if (count < 3) {
@@ -109,13 +133,50 @@ final class HeaderReader {
           HeSignal.Kind.FAR, bits(Interleaver.LATER, first.straight, wide(4).straight));
     }
     byte[] bits = bits(Interleaver.LATER, first.straight, second.straight);
-    if (left != 0) {
-      return new HeSignal(left == 1 ? HeSignal.Kind.ONE : HeSignal.Kind.SEVERAL, bits);
+    if (left == 1) {
+      return new HeSignal(HeSignal.Kind.ONE, bits);
+    }
+    if (left == 2) {
+      return shared(HeSharedSignal.of(bits), found, there);
     }
     UniversalSignal u = UniversalSignal.of(bits);
     int each = u.bitsPerTone();
     int symbols = each == 0 ? 0 : UniversalSignal.BITS / (each * BITS_OF_SYMBOL);
     return u.wrong().isEmpty() && each > 0 && count >= 3 + symbols ? u.with(more(each)) : u;
+  }
+
+  /** With HE-SIG-B, if it is there and has a form that is read. */
+  private PacketHeader shared(HeSharedSignal a, PacketFinder.Found found, int there) {
+    int first = 4;
+    if (!a.named() || there < first - 1 + a.symbolsOfB() || a.width() > settings.width()) {
+      return a;
+    }
+    List<byte[]> halves = new ArrayList<>();
+    for (int half = 0; half < HeSigB.halves(a.width()); half++) {
+      ChannelSamples own = channels.preamble(half);
+      SymbolReader reader =
+          half == 0 ? repeated : new SymbolReader(own, settings, MixedPlan.REPEATED);
+      double hz = half * settings.preambleHz();
+      reader.begin(
+          MixedPlan.REPEATED,
+          channels.moved(found, 0, hz, own),
+          LegacyPlan.end(first - 1 + a.symbolsOfB()));
+      halves.add(bits(reader, a.codingOfB(), first, a.symbolsOfB()));
+    }
+    return a.with(halves);
+  }
+
+  /** Of several symbols of 52 tones with data, all that they carry. */
+  private static byte[] bits(SymbolReader reader, Coding coding, int first, int symbols) {
+    int each = coding.codedBits(MixedTones.DATA);
+    float[] sure = new float[symbols * each];
+    for (int s = 0; s < symbols; s++) {
+      int at = LegacyPlan.SIGNAL + (first + s) * LegacyPlan.SYMBOL;
+      Sure of = Sure.of(reader, MixedPlan.REPEATED, at, first + s, MixedTones.data());
+      of.bits(coding.constellation(), sure, s * each);
+    }
+    float[] coded = Interleaver.LATER.inOrder(sure, coding.bitsPerTone());
+    return coding.code().decode(coded, symbols * coding.dataBits(MixedTones.DATA), false);
   }
 
   /** EHT-SIG of one user: two symbols of one bit a tone, or one of two. */

@@ -77,7 +77,7 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
   }
 
   @Override
-  public OneStream data() {
+  public PacketBody data() {
     return this;
   }
 

@@ -13,8 +13,12 @@ record Interleaver(int columns, int tones) {
   /** Of the wider symbols in 20 MHz that came later. */
   static final Interleaver LATER = new Interleaver(13, MixedTones.DATA);
 
-  /** Of an HE user that has all of 20 MHz; from memory. */
+  /** Of an HE user that has all of 20 MHz; this and smaller ones from memory. */
   static final Interleaver HE = new Interleaver(26, HeCodings.DATA);
+
+  static final Interleaver OF_106 = new Interleaver(17, 102);
+  static final Interleaver OF_52 = new Interleaver(16, 48);
+  static final Interleaver OF_26 = new Interleaver(8, 24);
 
   /** Where in a symbol a coded bit goes. */
   private int place(int k, int coded, int bitsPerTone) {

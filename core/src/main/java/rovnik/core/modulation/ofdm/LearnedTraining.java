@@ -1,5 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.IntStream;
 
@@ -49,11 +50,38 @@ final class LearnedTraining {
     walk(strongest, 1);
     walk(strongest, -1);
     byPilots();
-    double[] known = training.re().clone();
+    double[] known = new double[tones.length];
+    double level = level();
     for (int k : used) {
-      known[k] *= sign[k];
+      known[k] = level * sign[k];
     }
     return plan.withTraining(training.with(known));
+  }
+
+  /**
+   * How strong its tones were sent: fewer tones have the power of all, in which units that were
+   * sent stronger count as they came.
+   */
+  private double level() {
+    int units = Arrays.stream(plan.units()).max().orElse(0) + 1;
+    double[] power = new double[units];
+    int[] known = new int[units];
+    int[] all = new int[units];
+    for (int k = 0; k < tones.length; k++) {
+      int unit = plan.units()[k];
+      all[unit]++;
+      if (training.used(k)) {
+        power[unit] += power(k);
+        known[unit]++;
+      }
+    }
+    double sumAll = 0;
+    double sumKnown = 1e-300;
+    for (int u = 0; u < units; u++) {
+      sumAll += power[u] / Math.max(1, known[u]) * all[u];
+      sumKnown += power[u];
+    }
+    return Math.sqrt(sumAll / sumKnown);
   }
 
   private double power(int k) {
@@ -103,7 +131,10 @@ final class LearnedTraining {
     }
   }
 
-  /** Where two neighbouring pilots do not agree, all beyond the weakest tone between is turned. */
+  /**
+   * Where two neighbouring pilots do not agree, all beyond the weakest tone between is turned, or
+   * the next unit.
+   */
   private void byPilots() {
     List<SymbolPlan> data = plan.data().subList(0, Math.min(SYMBOLS, plan.data().size()));
     int[] pilots =
@@ -160,9 +191,13 @@ final class LearnedTraining {
     return best;
   }
 
+  /** Between two tones: where another unit begins, or the weakest. */
   private int weakest(int from, int to) {
     int best = -1;
     for (int k = from + 1; k <= to; k++) {
+      if (plan.units()[k] != plan.units()[k - 1]) {
+        return k;
+      }
       if (training.used(k) && (best < 0 || power(k) < power(best))) {
         best = k;
       }

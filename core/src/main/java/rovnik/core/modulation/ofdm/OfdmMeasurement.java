@@ -74,7 +74,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
                 s.width() == 1
                     ? LEGACY
                     : new Layout(
-                        2 * UserTones.of(s.width()).reach(),
+                        2 * ResourceUnit.whole(s.width()).reach(s.width()),
                         s.width() * LegacyPacket.SYMBOL,
                         LEGACY.shortestSymbols()));
   }
@@ -129,7 +129,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
                 : Math.max(NEWER_SHARE, layout.share()));
     List<OfdmPacket> packets =
         settings.described().isEmpty()
-            ? packets(preambles(record, from, samples, near), samples)
+            ? packets(channels(record, from, samples, near))
             : described(samples);
     if (settings.packet() > packets.size()) {
       throw new Refusal(
@@ -141,29 +141,33 @@ public final class OfdmMeasurement extends StretchMeasurement {
     return new OfdmOutcome(settings, frame, record, context, packets, samples, from).outcome();
   }
 
-  /** Where packets say what they are: in the lowest part of a wide channel. */
-  private ChannelSamples preambles(IqRecord record, int from, ChannelSamples samples, double near) {
+  /** With the parts of a wide channel in which packets say what they are. */
+  private Channels channels(IqRecord record, int from, ChannelSamples samples, double near) {
     if (settings.width() == 1) {
-      return samples;
+      return new Channels(samples, part -> samples);
     }
     double fs = record.sampleRateHz();
     int there = record.sampleCount() - from;
-    return new ChannelSamples(
-        record.iq(),
-        from,
-        (int) Math.min(there, samplesWanted(fs)),
-        fs,
-        near + settings.toLowestHz(),
-        settings.preambleHz(),
-        NEWER_SHARE);
+    return new Channels(
+        samples,
+        part ->
+            new ChannelSamples(
+                record.iq(),
+                from,
+                (int) Math.min(there, samplesWanted(fs)),
+                fs,
+                near + settings.toLowestHz() + part * settings.preambleHz(),
+                settings.preambleHz(),
+                NEWER_SHARE));
   }
 
-  private List<OfdmPacket> packets(ChannelSamples preambles, ChannelSamples samples) {
+  private List<OfdmPacket> packets(Channels channels) {
+    ChannelSamples preambles = channels.preamble(0);
     double[] re = new double[preambles.count()];
     double[] im = new double[preambles.count()];
     preambles.read(0, 0, re, im);
     PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(preambles, samples, settings);
+    PacketReader reader = new PacketReader(channels, settings);
     List<OfdmPacket> out = all(finder::next, reader::read);
     if (out.isEmpty()) {
       throw new Refusal("signal", nothing(repeated(finder.others()), re, im));

@@ -44,6 +44,7 @@ final class OfdmOutcome {
   private final Causes causes;
 
   private final Optional<PacketSpectrum.Look> spectrum;
+  private final List<PacketUser> users;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final List<String> own;
@@ -81,6 +82,7 @@ final class OfdmOutcome {
         p.whole()
             ? PacketSpectrum.of(settings, record, context, packets, p, from)
             : Optional.empty();
+    this.users = p.whole() ? PacketUser.of(p, frame) : List.of();
     this.carrier = new CarrierReadings(record, context, p.carrier());
     this.maker = carrier.maker();
     this.own = new ArrayList<>(context.marks());
@@ -90,20 +92,22 @@ final class OfdmOutcome {
     if (!settings.asTheStandard()) {
       own.add(EvmReadings.OTHERWISE);
     }
-    this.evm = new EvmReadings(settings, context, maker, packets, p, counts, own);
+    this.evm = new EvmReadings(settings, context, maker, packets, p, users, counts, own);
   }
 
   Outcome outcome() {
     List<Series> series = new ArrayList<>();
     if (p.whole()) {
-      series.addAll(new OfdmSeries(p, settings.rateHz()).series());
+      series.addAll(new OfdmSeries(p, settings.rateHz(), users).series());
       series.add(power.spread().ccdf());
       series.add(PowerStatistics.ofNoise());
     }
     spectrum.ifPresent(s -> series.addAll(s.series()));
     List<ResultTable> tables =
         new ArrayList<>(
-            new OfdmTables(settings, frame, carrier, packets, startSeconds, evm::verdict).tables());
+            new OfdmTables(
+                    settings, frame, carrier, packets, startSeconds, evm::verdict, evm::verdict)
+                .tables());
     spectrum.ifPresent(s -> tables.addAll(s.emission().tables()));
     if (causes != null) {
       tables.add(0, causes.table(100 / Math.sqrt(counts.power() / counts.used())));
@@ -170,6 +174,7 @@ final class OfdmOutcome {
     List<Reading> out = new ArrayList<>();
     if (p.whole()) {
       evm.ofOne(out);
+      evm.ofUsers(out);
       turning(out);
       leakage(out);
       image(out);

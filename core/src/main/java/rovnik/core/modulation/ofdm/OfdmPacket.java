@@ -1,5 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -70,6 +71,7 @@ record OfdmPacket(
    * @param words on that if nothing is wrong
    * @param learned its training was learned from the signal
    * @param end first sample behind it, from its first training, as its preamble is read
+   * @param users whose data these are, where there are several
    */
   record Said(
       PacketFormat format,
@@ -81,7 +83,22 @@ record OfdmPacket(
       boolean checked,
       String words,
       boolean learned,
-      int end) {}
+      int end,
+      List<User> users) {}
+
+  /**
+   * One of several users of a packet.
+   *
+   * @param tones of the unit, with the pilots
+   * @param coding of the data; null if they are not read
+   * @param payload its bytes; null if they were not decoded
+   * @param words on these
+   */
+  record User(String name, int[] tones, Coding coding, byte[] payload, String words) {
+    boolean has(int tone) {
+      return Arrays.binarySearch(tones, tone) >= 0;
+    }
+  }
 
   static OfdmPacket of(
       SymbolReader from,

@@ -16,6 +16,7 @@ final class OfdmSeries {
   private static final double DEGREES = 180 / Math.PI;
 
   private final OfdmPacket p;
+  private final List<PacketUser> users;
   private final double spacingHz;
   private final int symbols;
   private final int[] numbers;
@@ -29,9 +30,11 @@ final class OfdmSeries {
 
   /**
    * @param rateHz of the transform
+   * @param users none if all of it is of one
    */
-  OfdmSeries(OfdmPacket p, double rateHz) {
+  OfdmSeries(OfdmPacket p, double rateHz, List<PacketUser> users) {
     this.p = p;
+    this.users = users;
     this.spacingHz = ChannelSamples.TIMES * rateHz / p.plan().transform();
     this.symbols = p.symbols();
     this.numbers = p.tones();
@@ -53,29 +56,72 @@ final class OfdmSeries {
     out.add(
         Series.curve("phase", "Phase that all tones share", overSymbols, phase, "deg").of("Phase"));
     flatness(out);
+    units(out);
     out.add(TimeResponse.of(numbers, p.channelRe(), p.channelIm(), spacingHz));
     return out;
   }
 
   private void points(List<Series> out) {
+    double[][] v = points((s, k) -> true);
+    Axis all = Axis.even("Value", "", 0, 1, v[0].length);
+    out.add(Series.points("points", "Tones of all symbols", all, v[0], v[1]));
+    out.add(Series.points("ideal", "Where they should be", all, v[2], v[3]));
+    for (PacketUser u : users) {
+      if (users.size() > 1 && u.read(p)) {
+        double[][] own = points(u.part());
+        Axis axis = Axis.own("Value", "", own[4]);
+        out.add(
+            Series.points("points." + u.key(), u.name(), axis, own[0], own[1])
+                .as(Series.Role.BESIDE));
+      }
+    }
+  }
+
+  /** Values, where they should be, and which of all they are. */
+  private double[][] points(OfdmPacket.Part part) {
     int n = 0;
-    double[][] v = new double[4][symbols * numbers.length];
+    int at = 0;
+    double[][] v = new double[5][symbols * numbers.length];
     for (int s = 0; s < symbols; s++) {
       for (int k = 0; k < numbers.length; k++) {
-        if (p.used(s, k)) {
+        at += p.used(s, k) ? 1 : 0;
+        if (p.used(s, k) && part.has(s, k)) {
           v[0][n] = p.values().re()[s][k];
           v[1][n] = p.values().im()[s][k];
           v[2][n] = p.ideal().re()[s][k];
-          v[3][n++] = p.ideal().im()[s][k];
+          v[3][n] = p.ideal().im()[s][k];
+          v[4][n++] = at - 1;
         }
       }
     }
     for (int i = 0; i < v.length; i++) {
       v[i] = Arrays.copyOf(v[i], n);
     }
-    Axis all = Axis.even("Value", "", 0, 1, n);
-    out.add(Series.points("points", "Tones of all symbols", all, v[0], v[1]));
-    out.add(Series.points("ideal", "Where they should be", all, v[2], v[3]));
+    return v;
+  }
+
+  /** Whose the tones are, and how strong they came: all, and each user's beside. */
+  private void units(List<Series> out) {
+    double[] all = new double[numbers.length];
+    Arrays.fill(all, Double.NaN);
+    List<Series> parts = new ArrayList<>();
+    for (PacketUser u : users) {
+      double[] own = new double[numbers.length];
+      Arrays.fill(own, Double.NaN);
+      for (int k : u.tones()) {
+        own[k] = 10 * Math.log10(Math.max(1e-30, u.powerOf(p, k)));
+        all[k] = own[k];
+      }
+      parts.add(unit("units." + u.key(), u.name(), own).as(Series.Role.BESIDE));
+    }
+    if (users.size() > 1 || !users.isEmpty() && p.said() != null) {
+      out.add(unit("units", "Users over the band", all));
+      out.addAll(parts);
+    }
+  }
+
+  private Series unit(String id, String label, double[] db) {
+    return Series.curve(id, label, tones, placed(db), "dB").of("Over the mean");
   }
 
   private void errors(List<Series> out) {
@@ -177,7 +223,9 @@ final class OfdmSeries {
 
   private Series limit(String id, double[] y) {
     double[] all = placed(y);
-    all[-lowest] = all[-lowest - 1];
+    for (int i = 1; i < all.length; i++) {
+      all[i] = Double.isNaN(all[i]) ? all[i - 1] : all[i];
+    }
     return Series.curve(id, "Flatness of the standard", tones, all, "dB").as(Series.Role.LIMIT);
   }
 

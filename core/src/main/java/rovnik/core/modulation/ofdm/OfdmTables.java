@@ -29,11 +29,13 @@ final class OfdmTables {
   private final FramePlan plan;
   private final double startSeconds;
   private final Function<OfdmPacket, Verdict> verdict;
+  private final Function<PacketUser, Verdict> verdictOfUser;
 
   /**
    * @param frame that is described; null for packets that say what they are
    * @param startSeconds of the first sample that was searched
    * @param verdict of a packet's error
+   * @param verdictOfUser of that of a user of the packet that is shown
    */
   OfdmTables(
       OfdmSettings settings,
@@ -41,7 +43,8 @@ final class OfdmTables {
       CarrierReadings carrier,
       List<OfdmPacket> packets,
       double startSeconds,
-      Function<OfdmPacket, Verdict> verdict) {
+      Function<OfdmPacket, Verdict> verdict,
+      Function<PacketUser, Verdict> verdictOfUser) {
     this.settings = settings;
     this.frame = frame;
     this.carrier = carrier;
@@ -50,6 +53,7 @@ final class OfdmTables {
     this.plan = p.plan();
     this.startSeconds = startSeconds;
     this.verdict = verdict;
+    this.verdictOfUser = verdictOfUser;
   }
 
   List<ResultTable> tables() {
@@ -62,14 +66,24 @@ final class OfdmTables {
         .ifPresent(
             d -> {
               out.add(told(d));
-              if (p.whole()) {
-                out.add(users());
-              }
             });
+    List<PacketUser> users = p.whole() ? PacketUser.of(p, frame) : List.of();
+    if (!users.isEmpty()) {
+      out.add(users(users));
+    }
     out.add(fields());
     out.add(list());
     if (p.said() != null && p.said().payload() != null) {
-      out.add(payload(p.said().payload()));
+      out.add(payload(List.of(p.said().payload()), List.of()));
+    } else if (p.said() != null) {
+      List<OfdmPacket.User> decoded =
+          p.said().users().stream().filter(u -> u.payload() != null).toList();
+      if (!decoded.isEmpty()) {
+        out.add(
+            payload(
+                decoded.stream().map(OfdmPacket.User::payload).toList(),
+                decoded.stream().map(OfdmPacket.User::name).toList()));
+      }
     }
     return out;
   }
@@ -131,29 +145,49 @@ final class OfdmTables {
         rows);
   }
 
-  /** Bytes as they were decoded, whether their check fits or not: the first ones of many. */
-  private static ResultTable payload(byte[] bytes) {
+  /**
+   * Bytes as they were decoded, whether their check fits or not: the first ones of many.
+   *
+   * @param names whose they are; none if all are of one
+   */
+  private static ResultTable payload(List<byte[]> of, List<String> names) {
     List<Row> rows = new ArrayList<>();
-    for (int from = 0; from < Math.min(bytes.length, MOST_BYTES); from += BYTES_OF_ROW) {
-      byte[] own = Arrays.copyOfRange(bytes, from, Math.min(bytes.length, from + BYTES_OF_ROW));
-      StringBuilder text = new StringBuilder();
-      for (byte b : own) {
-        text.append(b >= ' ' && b <= '~' ? (char) b : '\u00b7');
+    int most = MOST_BYTES / of.size() / BYTES_OF_ROW * BYTES_OF_ROW;
+    int longest = 0;
+    for (int u = 0; u < of.size(); u++) {
+      byte[] bytes = of.get(u);
+      longest = Math.max(longest, bytes.length);
+      for (int from = 0; from < Math.min(bytes.length, most); from += BYTES_OF_ROW) {
+        byte[] own = Arrays.copyOfRange(bytes, from, Math.min(bytes.length, from + BYTES_OF_ROW));
+        StringBuilder text = new StringBuilder();
+        for (byte b : own) {
+          text.append(b >= ' ' && b <= '~' ? (char) b : '\u00b7');
+        }
+        List<Cell> cells = new ArrayList<>();
+        if (!names.isEmpty()) {
+          cells.add(Cell.of(names.get(u)));
+        }
+        cells.add(Cell.of(from));
+        cells.add(Cell.of(HexFormat.ofDelimiter(" ").formatHex(own)));
+        cells.add(Cell.of(text.toString()));
+        rows.add(new Row(cells, Verdict.NONE));
       }
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(from),
-                  Cell.of(HexFormat.ofDelimiter(" ").formatHex(own)),
-                  Cell.of(text.toString())),
-              Verdict.NONE));
+    }
+    List<Column> columns = new ArrayList<>();
+    if (!names.isEmpty()) {
+      columns.add(new Column("User", ""));
+    }
+    for (String name : List.of("From", "Bytes", "As text")) {
+      columns.add(new Column(name, ""));
     }
     return new ResultTable(
         "payload",
-        bytes.length > MOST_BYTES
-            ? "What it carries, the first " + MOST_BYTES + " of " + bytes.length + " bytes"
-            : "What it carries",
-        List.of(new Column("From", ""), new Column("Bytes", ""), new Column("As text", "")),
+        longest <= most
+            ? "What it carries"
+            : names.isEmpty()
+                ? "What it carries, the first " + most + " of " + longest + " bytes"
+                : "What it carries, the first " + most + " bytes of each user",
+        columns,
         rows);
   }
 
@@ -186,45 +220,49 @@ final class OfdmTables {
   }
 
   /** How good each user's data are. */
-  private ResultTable users() {
+  private ResultTable users(List<PacketUser> users) {
     List<Row> rows = new ArrayList<>();
-    for (int u = 0; u < frame.users().size(); u++) {
-      int user = u;
-      double evm = p.evm(OfdmPacket.Which.DATA, (s, k) -> frame.of().get(s)[k] == user);
-      String name = frame.users().get(u);
-      rows.add(
-          new Row(
-              List.of(
-                  Cell.of(name.isEmpty() ? "all data" : name),
-                  Cell.of(tonesOf(u)),
-                  Cell.of(100 * evm),
-                  Cell.of(OfdmOutcome.db(evm))),
-              Verdict.NONE));
+    boolean coded = p.said() != null;
+    for (PacketUser u : users) {
+      double evm = u.read(p) ? u.evm(p) : Double.NaN;
+      List<Cell> cells = new ArrayList<>();
+      cells.add(Cell.of(u.name()));
+      cells.add(Cell.of(u.tonesOf(p)));
+      if (coded) {
+        cells.add(Cell.of(u.coding() == null ? "not read" : unbroken(u.coding().label())));
+      }
+      cells.add(Cell.of(OfdmOutcome.db(evm)));
+      if (coded) {
+        cells.add(Cell.of(u.coding() == null ? Double.NaN : u.coding().errorLimitDb()));
+      }
+      cells.add(Cell.of(100 * evm));
+      cells.add(Cell.of(10 * Math.log10(u.power(p))));
+      if (coded) {
+        cells.add(Cell.of(unbroken(u.words())));
+      }
+      rows.add(new Row(cells, verdictOfUser.apply(u)));
     }
-    return new ResultTable(
-        "users",
-        "Users",
-        List.of(
-            new Column("User", ""),
-            new Column("Tones", ""),
-            new Column("EVM", "%"),
-            new Column("EVM", "dB")),
-        rows);
+    List<Column> columns = new ArrayList<>();
+    columns.add(new Column("User", ""));
+    columns.add(new Column("Tones", ""));
+    if (coded) {
+      columns.add(new Column("Coding", ""));
+    }
+    columns.add(new Column("EVM", "dB"));
+    if (coded) {
+      columns.add(new Column("Allowed", "dB"));
+    }
+    columns.add(new Column("EVM", "%"));
+    columns.add(new Column("Over the mean", "dB"));
+    if (coded) {
+      columns.add(new Column("Bits", ""));
+    }
+    return new ResultTable("users", "Users", columns, rows);
   }
 
-  /** The tones of a user in any symbol: how many, and from where to where. */
-  private String tonesOf(int user) {
-    int count = 0;
-    int first = 0;
-    int last = 0;
-    for (int k = 0; k < plan.tones().length; k++) {
-      int tone = k;
-      if (frame.of().stream().anyMatch(of -> of[tone] == user)) {
-        first = count++ == 0 ? plan.tones()[k] : first;
-        last = plan.tones()[k];
-      }
-    }
-    return (count + " from " + first + " to " + last).replace('-', '\u2212');
+  /** Words that stay in one line. */
+  private static String unbroken(String words) {
+    return words.replace(' ', '\u00a0');
   }
 
   /** What is wrong, that a check fits, or why nothing was checked. */
@@ -243,9 +281,13 @@ final class OfdmTables {
         : format.label() + " " + x.coding().name();
   }
 
-  /** "64-QAM 3/4", or "HT MCS 5, 64-QAM 2/3", of a packet that says what it is. */
+  /** "64-QAM 3/4", "HT MCS 5, 64-QAM 2/3" or "HE, 3 users", of a packet that says what it is. */
   static String kindOf(OfdmPacket x) {
     PacketFormat format = x.said().format();
+    int users = x.said().users().size();
+    if (users > 0) {
+      return format.label() + (users == 1 ? ", a user" : ", " + users + " users");
+    }
     String coding = x.coding() == null ? "unknown" : x.coding().words();
     return format == PacketFormat.LEGACY ? coding : format.label() + " " + coding;
   }

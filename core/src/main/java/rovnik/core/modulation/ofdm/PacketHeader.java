@@ -3,7 +3,8 @@ package rovnik.core.modulation.ofdm;
 import java.util.List;
 
 /** What a packet says of itself behind SIGNAL. */
-sealed interface PacketHeader permits HtSignal, VhtSignal, HeSignal, UniversalSignal {
+sealed interface PacketHeader
+    permits HtSignal, VhtSignal, HeSignal, HeSharedSignal, UniversalSignal {
   PacketFormat format();
 
   /** Why nothing of it can be believed, "" if it can. */
@@ -16,5 +17,5 @@ sealed interface PacketHeader permits HtSignal, VhtSignal, HeSignal, UniversalSi
   String unread();
 
   /** How its data are read; only if they are. */
-  OneStream data();
+  PacketBody data();
 }

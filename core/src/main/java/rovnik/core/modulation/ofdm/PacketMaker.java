@@ -2,6 +2,7 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.jtransforms.fft.DoubleFFT_1D;
 
@@ -28,8 +29,11 @@ final class PacketMaker {
   private final int edge;
   private final double[] re;
   private final double[] im;
-  private final double[] toneRe = new double[2 * LAST + 1];
-  private final double[] toneIm = new double[2 * LAST + 1];
+
+  /** Of every first, and of every second part. */
+  private final double[][] toneRe = new double[2][2 * LAST + 1];
+
+  private final double[][] toneIm = new double[2][2 * LAST + 1];
   private final Map<Integer, DoubleFFT_1D> transforms = new HashMap<>();
   private int at;
 
@@ -111,44 +115,90 @@ final class PacketMaker {
   }
 
   /**
-   * A symbol of a user that has the whole channel.
+   * The same with other bits in every second part of the channel, and of any coding.
    *
-   * @param bits coded, from a place on
+   * @param halves coded bits of each
+   * @param symbol of these, the first is 0
    */
-  void user(FramePlan plan, int symbol, byte[] bits, int from, Coding coding, int guard) {
-    SymbolPlan s = plan.data().get(symbol);
-    double[] x = new double[plan.tones().length];
-    double[] y = new double[x.length];
-    int at = from;
-    for (int k = 0; k < x.length; k++) {
-      if (s.roles()[k] == SymbolPlan.Role.DATA) {
-        int value = 0;
-        for (int b = 0; b < coding.bitsPerTone(); b++) {
-          value = value << 1 | bits[at++];
-        }
-        x[k] = coding.constellation().re(value);
-        y[k] = coding.constellation().im(value);
-      } else {
-        x[k] = s.re()[k];
+  void header52(List<byte[]> halves, Coding coding, int symbol, int number) {
+    clear();
+    int each = coding.codedBits(MixedTones.DATA);
+    for (int half = 0; half < toneRe.length; half++) {
+      byte[] bits = halves.get(Math.min(half, halves.size() - 1));
+      for (int i = 0; i < MixedTones.DATA; i++) {
+        int value = value(bits, symbol * each + i * coding.bitsPerTone(), coding);
+        toneRe[half][MixedTones.data()[i] + LAST] = coding.constellation().re(value);
+        toneIm[half][MixedTones.data()[i] + LAST] = coding.constellation().im(value);
       }
     }
-    whole(plan.tones(), x, y, HePlan.USUAL_TRANSFORM + guard, guard);
+    legacyPilots(number);
+    evenPower();
+    add(LegacyPacket.SYMBOL, LegacyTones.TRANSFORM - LegacyTones.GUARD);
+  }
+
+  private static int value(byte[] bits, int from, Coding coding) {
+    int value = 0;
+    for (int b = 0; b < coding.bitsPerTone(); b++) {
+      value = value << 1 | bits[from + b];
+    }
+    return value;
+  }
+
+  /**
+   * What a user is sent.
+   *
+   * @param bits coded, of all symbols, in the order of its tones
+   */
+  record Carried(HePlan.Share share, byte[] bits) {}
+
+  /** A symbol with data of all users. */
+  void users(FramePlan plan, int symbol, List<Carried> users, int guard) {
+    SymbolPlan s = plan.data().get(symbol);
+    double[] x = s.re().clone();
+    double[] y = new double[x.length];
+    for (Carried c : users) {
+      Coding coding = c.share.coding();
+      int at = symbol * coding.codedBits(c.share.unit().data().length);
+      for (int tone : c.share.unit().data()) {
+        int k = plan.indexOf(tone);
+        int value = value(c.bits, at, coding);
+        at += coding.bitsPerTone();
+        x[k] = s.re()[k] * coding.constellation().re(value);
+        y[k] = s.re()[k] * coding.constellation().im(value);
+      }
+    }
+    whole(plan.tones(), x, y, s, guard);
+  }
+
+  /** Their training, which has one of two signs on each tone. */
+  void training(FramePlan plan, double[] signs, int samples, int guard) {
+    SymbolPlan s = plan.training().get(0);
+    double[] x = s.re().clone();
+    for (int k = 0; k < x.length; k++) {
+      x[k] *= signs[k];
+    }
+    whole(plan.tones(), x, new double[x.length], s, samples, guard);
+  }
+
+  private void whole(int[] tones, double[] x, double[] y, SymbolPlan as, int guard) {
+    whole(tones, x, y, as, HePlan.USUAL_TRANSFORM + guard, guard);
   }
 
   /**
    * A symbol of tones over the whole channel, as strong as the preamble.
    *
+   * @param as what its tones have on average
    * @param samples with the guard, at the width of a part
    */
-  void whole(int[] tones, double[] x, double[] y, int samples, int guard) {
+  private void whole(int[] tones, double[] x, double[] y, SymbolPlan as, int samples, int guard) {
     int transform = HePlan.USUAL_TRANSFORM;
     int period = transform * times;
     double[] all = new double[2 * period];
-    int used = 0;
+    double power = 0;
     for (int k = 0; k < tones.length; k++) {
-      used += x[k] != 0 || y[k] != 0 ? 1 : 0;
+      power += as.used(k) ? as.power(k) : 0;
     }
-    double level = Math.sqrt(2.0 * LegacyTones.LAST / used) / LegacyTones.TRANSFORM;
+    double level = Math.sqrt(2.0 * LegacyTones.LAST / power) / LegacyTones.TRANSFORM;
     for (int k = 0; k < tones.length; k++) {
       int bin = Math.floorMod(tones[k], period);
       all[2 * bin] = level * x[k];
@@ -223,30 +273,33 @@ final class PacketMaker {
   private void data(int[] tones, byte[] bits, Coding coding) {
     int each = coding.bitsPerTone();
     for (int i = 0; i < tones.length; i++) {
-      int value = 0;
-      for (int b = 0; b < each; b++) {
-        value = value << 1 | bits[i * each + b];
-      }
+      int value = value(bits, i * each, coding);
       set(tones[i], coding.constellation().re(value), coding.constellation().im(value));
     }
   }
 
   private void clear() {
-    Arrays.fill(toneRe, 0);
-    Arrays.fill(toneIm, 0);
+    for (int half = 0; half < toneRe.length; half++) {
+      Arrays.fill(toneRe[half], 0);
+      Arrays.fill(toneIm[half], 0);
+    }
   }
 
   private void set(int tone, double x, double y) {
-    toneRe[tone + LAST] = x;
-    toneIm[tone + LAST] = y;
+    for (int half = 0; half < toneRe.length; half++) {
+      toneRe[half][tone + LAST] = x;
+      toneIm[half][tone + LAST] = y;
+    }
   }
 
   /** More tones than those of clause 17 have no more power together. */
   private void evenPower() {
     double factor = Math.sqrt((double) LegacyTones.LAST / LAST);
-    for (int i = 0; i < toneRe.length; i++) {
-      toneRe[i] *= factor;
-      toneIm[i] *= factor;
+    for (int half = 0; half < toneRe.length; half++) {
+      for (int i = 0; i < toneRe[half].length; i++) {
+        toneRe[half][i] *= factor;
+        toneIm[half][i] *= factor;
+      }
     }
   }
 
@@ -260,10 +313,12 @@ final class PacketMaker {
       int quarters = width == 2 ? QUARTERS_OF_TWO[part] : QUARTERS[part];
       double c = level * (quarters == 0 ? 1 : quarters == 2 ? -1 : 0);
       double s = level * (quarters == 1 ? 1 : 0);
+      double[] re = toneRe[part % 2];
+      double[] im = toneIm[part % 2];
       for (int k = -LAST; k <= LAST; k++) {
         int bin = Math.floorMod(middle + k, period);
-        all[2 * bin] += c * toneRe[k + LAST] - s * toneIm[k + LAST];
-        all[2 * bin + 1] += s * toneRe[k + LAST] + c * toneIm[k + LAST];
+        all[2 * bin] += c * re[k + LAST] - s * im[k + LAST];
+        all[2 * bin + 1] += s * re[k + LAST] + c * im[k + LAST];
       }
     }
     add(all, samples, into);

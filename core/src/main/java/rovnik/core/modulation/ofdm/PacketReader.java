@@ -18,21 +18,17 @@ final class PacketReader {
           OfdmPacket.Field.of("SIGNAL", LegacyPacket.SYMBOL));
 
   private final ChannelSamples samples;
-  private final ChannelSamples whole;
+  private final Channels channels;
   private final OfdmSettings settings;
   private final SymbolReader symbols;
   private final HeaderReader headers;
 
-  /**
-   * @param samples in which packets say what they are
-   * @param whole channel; the same, if it is no wider
-   */
-  PacketReader(ChannelSamples samples, ChannelSamples whole, OfdmSettings settings) {
-    this.samples = samples;
-    this.whole = whole;
+  PacketReader(Channels channels, OfdmSettings settings) {
+    this.samples = channels.preamble(0);
+    this.channels = channels;
     this.settings = settings;
     this.symbols = new SymbolReader(samples, settings, LegacyPlan.PREAMBLE);
-    this.headers = new HeaderReader(symbols, samples, settings);
+    this.headers = new HeaderReader(symbols, channels, settings);
   }
 
   /** Reads a packet; what there is of it if it cannot be decoded. */
@@ -77,7 +73,8 @@ final class PacketReader {
                 false,
                 "",
                 false,
-                end))
+                end,
+                List.of()))
         .moved(-settings.toLowestHz());
   }
 
@@ -120,7 +117,8 @@ final class PacketReader {
             payload != null && check.isEmpty(),
             check.isEmpty() ? "its check sum fits" : "",
             false,
-            LegacyPlan.end(count)));
+            LegacyPlan.end(count),
+            List.of()));
   }
 
   /** A packet that says behind SIGNAL what it is. */
@@ -134,12 +132,12 @@ final class PacketReader {
               + 20 * header.data().width()
               + " MHz wide: choose that channel, and its middle";
     }
-    if (check.isEmpty() && header.data().reach() * settings.channelHz() > whole.reachHz()) {
+    if (check.isEmpty()
+        && header.data().reach() * settings.channelHz() > channels.whole().reachHz()) {
       check = "its tones reach farther than the samples: sample faster, or in its middle";
     }
     if (check.isEmpty()) {
-      return new LaterReader(samples, whole, settings, FIELDS)
-          .read(found, signal, header, symbols4);
+      return new LaterReader(channels, settings, FIELDS).read(found, signal, header, symbols4);
     }
     FramePlan plan = LegacyPlan.PREAMBLE;
     List<HeaderBits.Part> parts = new ArrayList<>(signal.parts(SignalField.SPOOFED));
@@ -151,7 +149,17 @@ final class PacketReader {
             check,
             fieldPower(symbols, plan, FIELDS),
             new OfdmPacket.Said(
-                header.format(), parts, FIELDS, null, Double.NaN, null, false, "", false, end))
+                header.format(),
+                parts,
+                FIELDS,
+                null,
+                Double.NaN,
+                null,
+                false,
+                "",
+                false,
+                end,
+                List.of()))
         .moved(-settings.toLowestHz());
   }
 

@@ -12,6 +12,7 @@ final class ToneChannel {
   private static final int NEIGHBOURS = 4;
 
   private final int[] tones;
+  private final int[] units;
 
   /** By how much the early window turns, from tone to tone. */
   private final double turn;
@@ -25,6 +26,7 @@ final class ToneChannel {
 
   ToneChannel(FramePlan plan) {
     this.tones = plan.tones();
+    this.units = plan.units();
     this.turn = -2 * Math.PI * plan.early() / plan.transform();
     this.perTurn = plan.transform() / (2 * Math.PI);
     this.re = new double[tones.length];
@@ -171,10 +173,21 @@ final class ToneChannel {
     void between(int tone, int[] from, double[] shares);
   }
 
+  /** Tones of one unit say nothing of those of another. */
   private void between(double[] known, Gap gap) {
-    int[] of = IntStream.range(0, tones.length).filter(k -> known[k] > 0).toArray();
+    for (int unit : Arrays.stream(units).distinct().toArray()) {
+      between(known, unit, gap);
+    }
+  }
+
+  private void between(double[] known, int unit, Gap gap) {
+    int[] of =
+        IntStream.range(0, tones.length).filter(k -> units[k] == unit && known[k] > 0).toArray();
     int above = 0; // of those, the first above
     for (int k = 0; k < tones.length && of.length > 0; k++) {
+      if (units[k] != unit) {
+        continue;
+      }
       if (known[k] > 0) {
         above++;
         continue;

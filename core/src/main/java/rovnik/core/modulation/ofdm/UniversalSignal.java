@@ -100,7 +100,7 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
   }
 
   @Override
-  public OneStream data() {
+  public PacketBody data() {
     return this;
   }
 
@@ -124,9 +124,7 @@ record UniversalSignal(HeaderBits bits, HeaderBits more) implements PacketHeader
 
   @Override
   public HePlan layout() {
-    HePlan usual = layout(width(), training4());
-    int before = usual.before() - USUAL_MORE + symbolsOfMore();
-    return new HePlan(usual.width(), before, usual.parts(), usual.guard());
+    return layout(width(), training4()).later(symbolsOfMore() - USUAL_MORE);
   }
 
   /**

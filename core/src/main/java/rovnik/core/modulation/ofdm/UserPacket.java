@@ -1,15 +1,17 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.List;
 import java.util.SplittableRandom;
 import rovnik.core.Refusal;
 
 /**
- * Makes packets of one HE or EHT user with one stream that has the whole channel (IEEE
- * 802.11ax-2021, clause 27; IEEE 802.11be, clause 36; from memory). In 20 MHz to MCS 9 frames are
- * in the convolutional code; beyond that the standard has low density, and what is sent is random
- * in its place: constellations are full, no bit can be checked. The signs of the training are our
- * own.
+ * Makes HE and EHT packets with one stream: of one user that has the whole channel, in HE of
+ * several users with a unit each (IEEE 802.11ax-2021, clause 27; IEEE 802.11be, clause 36; from
+ * memory). On up to 242 tones to MCS 9 frames are in the convolutional code; beyond that the
+ * standard has low density, and what is sent is random in its place: constellations are full, no
+ * bit can be checked. The signs of the training are our own.
  */
 public final class UserPacket implements SentPacket {
   /** Last coding that the convolutional code has. */
@@ -26,66 +28,115 @@ public final class UserPacket implements SentPacket {
   private static final int ANY_DURATION = 127;
 
   private static final long SIGNS_SEED = 802;
+  private static final int SCRAMBLER_STATES = 127;
 
   private final PacketFormat format;
   private final int width;
-  private final int mcs;
   private final int training;
   private final HePlan plan;
   private final int bytes;
+  private final List<HePlan.Share> shares;
+
+  /** Null if one user has all. */
+  private final SentDivision division;
+
   private final int symbols;
 
-  /**
-   * @param format HE or EHT
-   * @param channelHz 20, 40, 80, 160, of EHT 320 MHz
-   * @param mcs 0 to 11, of EHT to 13
-   * @param training its kind and the guard, 0 to 3, as the header numbers them
-   * @param bytes of the frame, its check sequence among them
-   */
-  public UserPacket(PacketFormat format, double channelHz, int mcs, int training, int bytes) {
-    if (!format.fills()) {
-      throw new Refusal("format", "Such packets are HE or EHT.");
-    }
-    boolean he = format == PacketFormat.HE;
-    this.width = widthOf(channelHz, he ? 8 : 16);
-    int last = he ? HeCodings.LAST_OF_HE : HeCodings.LAST_OF_EHT;
-    if (mcs < 0 || mcs > last) {
-      throw new Refusal("mcs", format.label() + " has MCS 0 to " + last + ".");
-    }
-    if (training < 0 || training > 3) {
-      throw new Refusal("training", "There are four kinds of training and guard, 0 to 3.");
-    }
+  private UserPacket(
+      PacketFormat format,
+      int width,
+      int training,
+      HePlan plan,
+      int bytes,
+      List<HePlan.Share> shares,
+      SentDivision division) {
     this.format = format;
-    this.mcs = mcs;
+    this.width = width;
     this.training = training;
+    this.plan = plan;
     this.bytes = bytes;
-    this.plan = he ? HeSignal.layout(width, training) : UniversalSignal.layout(width, training);
+    this.shares = shares;
+    this.division = division;
     int bits = LegacyBits.SERVICE_BITS + 8 * sent() + ConvolutionalCode.TAIL_BITS;
-    int each = coding().dataBits(UserTones.of(width).data().length);
-    this.symbols = (bits + each - 1) / each;
+    int most = 0;
+    for (HePlan.Share s : shares) {
+      int each = s.coding().dataBits(s.unit().data().length);
+      most = Math.max(most, (bits + each - 1) / each);
+    }
+    this.symbols = most;
     if (lengthOfSignal() > LegacyBits.MOST_BYTES) {
       throw new Refusal(
           "bytes", "Such a packet lasts longer than SIGNAL can say. Send fewer bytes.");
     }
   }
 
-  private static int widthOf(double channelHz, int most) {
-    for (int w = 1; w <= most; w *= 2) {
+  /**
+   * A packet of one user.
+   *
+   * @param format HE or EHT
+   * @param channelHz 20, 40, 80, 160, of EHT 320 MHz
+   * @param mcs 0 to 11, of EHT to 13
+   * @param training its kind and the guard, 0 to 3, as the header numbers them
+   * @param bytes of the frame, its check sequence among them
+   */
+  public static UserPacket of(
+      PacketFormat format, double channelHz, int mcs, int training, int bytes) {
+    if (!format.fills()) {
+      throw new Refusal("format", "Such packets are HE or EHT.");
+    }
+    boolean he = format == PacketFormat.HE;
+    int width = widthOf(channelHz, he);
+    int last = he ? HeCodings.LAST_OF_HE : HeCodings.LAST_OF_EHT;
+    if (mcs < 0 || mcs > last) {
+      throw new Refusal("mcs", format.label() + " has MCS 0 to " + last + ".");
+    }
+    checkTraining(training);
+    ResourceUnit unit = ResourceUnit.whole(width);
+    HePlan plan = he ? HeSignal.layout(width, training) : UniversalSignal.layout(width, training);
+    List<HePlan.Share> share = List.of(new HePlan.Share(unit, HeCodings.coding(mcs), 1));
+    return new UserPacket(format, width, training, plan, bytes, share, null);
+  }
+
+  /**
+   * An HE packet of several users, each of whom gets the same bytes; units that nobody has are told
+   * as such.
+   *
+   * @param channelHz 20, 40, 80 or 160 MHz
+   * @param training its kind and the guard, 0 to 3, as the header of such packets numbers them
+   * @param bytes of each frame, its check sequence among them
+   */
+  public static UserPacket of(double channelHz, List<SentUser> users, int training, int bytes) {
+    int width = widthOf(channelHz, true);
+    checkTraining(training);
+    SentDivision division = new SentDivision(width, users);
+    HePlan plan = HeSharedSignal.layout(width, training, division.sent().symbols());
+    return new UserPacket(
+        PacketFormat.HE, width, training, plan, bytes, division.shares(), division);
+  }
+
+  private static void checkTraining(int training) {
+    if (training < 0 || training > 3) {
+      throw new Refusal("training", "There are four kinds of training and guard, 0 to 3.");
+    }
+  }
+
+  private static int widthOf(double channelHz, boolean he) {
+    for (int w = 1; w <= (he ? 8 : 16); w *= 2) {
       if (channelHz == w * 20e6) {
         return w;
       }
     }
     throw new Refusal(
         "bandHz",
-        "The channel is 20, 40, 80 or 160 MHz wide" + (most > 8 ? ", or 320 MHz." : " for HE."));
+        "The channel is 20, 40, 80 or 160 MHz wide" + (he ? " for HE." : ", or 320 MHz."));
   }
 
-  private Coding coding() {
-    return HeCodings.coding(mcs);
+  static boolean lowDensity(ResourceUnit unit, int mcs) {
+    return unit.interleaver() == null || mcs > LAST_CONVOLUTIONAL;
   }
 
-  private boolean lowDensity() {
-    return width > 1 || mcs > LAST_CONVOLUTIONAL;
+  private static boolean lowDensity(HePlan.Share s) {
+    return s.unit().interleaver() == null || s.coding().bitsPerTone() > 8;
   }
 
   /** With a delimiter and what fills words of 4 bytes. */
@@ -96,10 +147,15 @@ public final class UserPacket implements SentPacket {
   /** "EHT MCS 13, 4096-QAM 5/6". */
   @Override
   public String label() {
+    long without = shares.stream().filter(UserPacket::lowDensity).count();
     return format.label()
-        + " "
-        + coding().words()
-        + (lowDensity() ? ", random bits in place of low density" : "");
+        + (division == null
+            ? " " + shares.get(0).coding().words()
+            : shares.size() == 1 ? ", a user" : ", " + shares.size() + " users")
+        + (without == 0
+            ? ""
+            : (without < shares.size() ? ", for " + without + " of them" : ",")
+                + " random bits in place of low density");
   }
 
   @Override
@@ -109,7 +165,8 @@ public final class UserPacket implements SentPacket {
 
   @Override
   public int mostBytes() {
-    return lowDensity() ? MOST_BYTES : LegacyBits.MOST_BYTES;
+    boolean free = shares.stream().allMatch(UserPacket::lowDensity);
+    return free ? MOST_BYTES : LegacyBits.MOST_BYTES;
   }
 
   /** Samples behind the preamble and SIGNAL, at 20 MS/s. */
@@ -124,7 +181,8 @@ public final class UserPacket implements SentPacket {
 
   /** What is left over by three says which kind of packet it is. */
   private int lengthOfSignal() {
-    return 3 * usual() - (format == PacketFormat.HE ? 5 : 3);
+    int left = format == PacketFormat.EHT ? 0 : division == null ? 1 : 2;
+    return 3 * usual() - (left == 0 ? 3 : 6 - left);
   }
 
   private int length() {
@@ -143,51 +201,50 @@ public final class UserPacket implements SentPacket {
     t.preamble(signal, true);
     t.signal(signal, 1, true);
     int number = 2;
-    for (byte[] bits : format == PacketFormat.HE ? he() : eht()) {
+    for (byte[] bits : headers()) {
       byte[] coded = ConvolutionalCode.of(1, 2).encode(bits);
       for (int from = 0; from < coded.length; from += MixedTones.DATA) {
         byte[] own = Arrays.copyOfRange(coded, from, from + MixedTones.DATA);
         t.header52(Interleaver.LATER.spread(own, 1), number++);
       }
     }
+    SentDivision.Sent b = division == null ? null : division.sent();
+    for (int s = 0; b != null && s < b.symbols(); s++) {
+      t.header52(b.coded(), HeCodings.coding(b.mcs()), s, number++);
+    }
     t.shortTraining(LegacyPacket.SYMBOL);
-    FramePlan frames = plan.of(coding(), symbols);
-    UserTones user = UserTones.of(width);
-    training(t, frames);
-    byte[] bits = lowDensity() ? random(user, scramblerState) : coded(frame, scramblerState);
-    int each = coding().codedBits(user.data().length);
+    FramePlan frames = plan.of(shares, symbols);
+    SplittableRandom random = new SplittableRandom(SIGNS_SEED);
+    double[] signs = new double[frames.tones().length];
+    Arrays.setAll(signs, k -> random.nextBoolean() ? 1 : -1);
+    t.training(frames, signs, plan.ofTraining(), plan.guard());
+    List<PacketMaker.Carried> users = new ArrayList<>();
+    for (HePlan.Share s : shares) {
+      int state = (scramblerState - 1 + users.size()) % SCRAMBLER_STATES + 1;
+      users.add(
+          new PacketMaker.Carried(s, lowDensity(s) ? random(s, state) : coded(s, frame, state)));
+    }
     for (int s = 0; s < symbols; s++) {
-      t.user(frames, s, bits, s * each, coding(), plan.guard());
+      t.users(frames, s, users, plan.guard());
     }
     return t.samples();
   }
 
-  private void training(PacketMaker t, FramePlan frames) {
-    SplittableRandom random = new SplittableRandom(SIGNS_SEED);
-    int[] tones = frames.tones();
-    double[] re = new double[tones.length];
-    for (int k = 0; k < tones.length; k++) {
-      int sign = random.nextBoolean() ? 1 : -1;
-      re[k] = frames.training().get(0).used(k) ? sign : 0;
-    }
-    t.whole(tones, re, new double[tones.length], plan.ofTraining(), plan.guard());
-  }
-
-  private byte[] random(UserTones user, int seed) {
+  private byte[] random(HePlan.Share s, int seed) {
     SplittableRandom random = new SplittableRandom(seed);
-    byte[] out = new byte[symbols * coding().codedBits(user.data().length)];
+    byte[] out = new byte[symbols * s.coding().codedBits(s.unit().data().length)];
     for (int i = 0; i < out.length; i++) {
       out[i] = (byte) (random.nextInt() & 1);
     }
     return out;
   }
 
-  private byte[] coded(byte[] frame, int scramblerState) {
-    byte[] bits = new byte[symbols * coding().dataBits(HeCodings.DATA)];
+  private byte[] coded(HePlan.Share s, byte[] frame, int scramblerState) {
+    byte[] bits = new byte[symbols * s.coding().dataBits(s.unit().data().length)];
     int tail = bits.length - ConvolutionalCode.TAIL_BITS;
     byte[] own = LegacyBits.bitsOf(FrameCheck.alone(frame, (tail - LegacyBits.SERVICE_BITS) / 8));
     System.arraycopy(own, 0, bits, LegacyBits.SERVICE_BITS, own.length);
-    return LegacyBits.data(coding(), Interleaver.HE, bits, tail, scramblerState);
+    return LegacyBits.data(s.coding(), s.unit().interleaver(), bits, tail, scramblerState);
   }
 
   private int oneLess() {
@@ -198,19 +255,39 @@ public final class UserPacket implements SentPacket {
     return Integer.numberOfTrailingZeros(width);
   }
 
+  private byte[][] headers() {
+    if (division != null) {
+      return several();
+    }
+    int mcs = HeCodings.numberOf(shares.get(0).coding());
+    return format == PacketFormat.HE ? he(mcs) : eht(mcs);
+  }
+
+  private int dense() {
+    return lowDensity(shares.get(0)) ? 1 : 0;
+  }
+
+  /** HE-SIG-A of several users. */
+  private byte[][] several() {
+    SentDivision.Sent b = division.sent();
+    int[] first = {0, 1, b.mcs(), 3, 0, 1, 6, 6, 0, 4, widthField(), 3, b.symbols() - 1, 4, 0, 1};
+    int[] second = {training, 2, 0, 1, ANY_DURATION, 7, 1, 1, 0, 3, 0, 1, 0, 1, 0, 2, oneLess(), 1};
+    return new byte[][] {sealed(first, second)};
+  }
+
   /** HE-SIG-A: value and bits of each field in their order. */
-  private byte[][] he() {
+  private byte[][] he(int mcs) {
     int[] first = {1, 1, 0, 2, mcs, 4, 0, 1, 0, 6, 1, 1, 0, 4, widthField(), 2, training, 2, 0, 3};
-    int[] second = {ANY_DURATION, 7, lowDensity() ? 1 : 0, 1, 0, 3, 0, 2, oneLess(), 1, 1, 1, 0, 1};
+    int[] second = {ANY_DURATION, 7, dense(), 1, 0, 3, 0, 2, oneLess(), 1, 1, 1, 0, 1};
     return new byte[][] {sealed(first, second)};
   }
 
   /** U-SIG, then EHT-SIG of one user. */
-  private byte[][] eht() {
+  private byte[][] eht(int mcs) {
     int[] first = {0, 3, widthField(), 3, 0, 1, 0, 6, ANY_DURATION, 7, 31, 5, 1, 1};
     int[] second = {1, 2, 1, 1, 0, 5, 1, 1, 0, 2, 1, 5};
     int[] common = {0, 4, training, 2, 0, 6, oneLess(), 1, 15, 4, 0, 3};
-    int[] user = {0, 11, mcs, 4, 1, 1, 0, 5, lowDensity() ? 1 : 0, 1};
+    int[] user = {0, 11, mcs, 4, 1, 1, 0, 5, dense(), 1};
     return new byte[][] {sealed(first, second), sealed(common, user)};
   }
 

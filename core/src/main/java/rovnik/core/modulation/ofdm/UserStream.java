@@ -1,5 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
+import java.util.List;
+
 /** What HE and EHT packets of one user that has the whole channel have alike. */
 interface UserStream extends OneStream {
   HePlan layout();
@@ -9,6 +11,11 @@ interface UserStream extends OneStream {
 
   /** There may be room for a symbol more than there is, which is told. */
   boolean oneLess();
+
+  /** All of the channel. */
+  default ResourceUnit unit() {
+    return ResourceUnit.whole(width());
+  }
 
   @Override
   default int training() {
@@ -27,26 +34,26 @@ interface UserStream extends OneStream {
 
   @Override
   default FramePlan plan(int symbols) {
-    return layout().of(coding(), symbols);
+    return layout().of(List.of(new HePlan.Share(unit(), coding(), 1)), symbols);
   }
 
   @Override
   default double reach() {
-    return UserTones.of(width()).reach();
+    return unit().reach(width());
   }
 
   @Override
   default int[] tones() {
-    return UserTones.of(width()).data();
+    return unit().data();
   }
 
   @Override
   default Interleaver interleaver() {
-    return width() == 1 ? Interleaver.HE : null;
+    return unit().interleaver();
   }
 
   @Override
   default int bits(int symbols) {
-    return HeCodings.bits(coding(), symbols, partOfLast());
+    return HeCodings.bits(unit(), coding(), symbols, partOfLast());
   }
 }

@@ -112,7 +112,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
   }
 
   @Override
-  public OneStream data() {
+  public PacketBody data() {
     return this;
   }
 
@@ -142,7 +142,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
   }
 
   @Override
-  public OneStream withMore(SymbolReader begun, FramePlan plan) {
+  public PacketBody withMore(SymbolReader begun, FramePlan plan) {
     float[] sure =
         HeaderReader.Sure.of(begun, plan, MixedPlan.SIGNAL_B, 3, MixedTones.data()).straight();
     return withB(LegacyBits.header(Interleaver.LATER.inOrder(sure, 1), BITS_B));

@@ -1,6 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Random;
 
 /**
@@ -149,8 +150,10 @@ final class HeSent {
 
   private float[] data(int before, int parts, int guard, int mcs, int symbols, Random random) {
     shortTraining(80);
-    UserTones user = UserTones.of(width);
-    FramePlan frame = new HePlan(width, before, parts, guard).of(HeCodings.coding(mcs), symbols);
+    ResourceUnit user = ResourceUnit.whole(width);
+    FramePlan frame =
+        new HePlan(width, before, parts, guard)
+            .of(List.of(new HePlan.Share(user, HeCodings.coding(mcs), 1)), symbols);
     int last = user.all()[user.all().length - 1];
     double[][] training = new double[2][2 * last + 1];
     int used = 0;

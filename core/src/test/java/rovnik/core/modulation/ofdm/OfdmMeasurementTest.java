@@ -118,7 +118,7 @@ public class OfdmMeasurementTest {
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
     PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(samples, samples, USUAL);
+    PacketReader reader = new PacketReader(new Channels(samples, i -> samples), USUAL);
     PacketFinder.Found found = finder.next(0);
     for (int i = 0; i < 3; i++) {
       String[] words = truth.get(i).split(" ");

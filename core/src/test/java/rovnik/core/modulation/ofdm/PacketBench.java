@@ -52,7 +52,7 @@ class PacketBench {
     double[] im = new double[samples.count()];
     samples.read(0, 0, re, im);
     PacketFinder finder = new PacketFinder(re, im);
-    PacketReader reader = new PacketReader(samples, samples, settings(1));
+    PacketReader reader = new PacketReader(new Channels(samples, i -> samples), settings(1));
     PacketFinder.Found found = finder.next(0);
     OfdmPacket p = null;
     for (int i = 0; i < which; i++) {

@@ -39,7 +39,7 @@ public class PacketHeaderTest {
       {he(0), 52},
       {he(), 52},
       {he(0, 3, 4, 5, 6), 52},
-      {new HeSignal(HeSignal.Kind.SEVERAL, bits(52)), 52},
+      {HeSharedSignal.of(bits(52)), 52},
       {UniversalSignal.of(bits(52)), 52},
       {UniversalSignal.of(bits(52, 6)), 52},
       {UniversalSignal.of(bits(52, 0, 3, 4, 5)), 52},
@@ -72,7 +72,7 @@ public class PacketHeaderTest {
   public Object[][] unread() {
     List<Object[]> out = new ArrayList<>();
     out.add(new Object[] {he(), "answer a trigger"});
-    out.add(new Object[] {new HeSignal(HeSignal.Kind.SEVERAL, bits(52, 0)), "several users"});
+    out.add(new Object[] {HeSharedSignal.of(bits(52, 0)), "cut off in HE-SIG-B"});
     out.add(new Object[] {new HeSignal(HeSignal.Kind.FAR, bits(52, 0, 19)), "106 tones"});
     out.add(new Object[] {he(0, 41), "comes again between"});
     out.add(new Object[] {he(0, 23), "2 streams"});
@@ -99,14 +99,14 @@ public class PacketHeaderTest {
   /** Tones of one user in 20 MHz: 242, 8 of them pilots (IEEE 802.11ax, table 27-15). */
   @Test
   public void tonesAreAsManyAsTheStandardHas() {
-    assertEquals(UserTones.of(1).all().length, 242);
-    assertEquals(UserTones.of(1).data().length, 234);
+    assertEquals(ResourceUnit.whole(1).all().length, 242);
+    assertEquals(ResourceUnit.whole(1).data().length, 234);
     int[][] counts = {{2, 484, 16}, {4, 996, 16}, {8, 1992, 32}, {16, 3984, 64}};
     for (int[] c : counts) {
-      assertEquals(UserTones.of(c[0]).all().length, c[1]);
-      assertEquals(UserTones.of(c[0]).data().length, c[1] - c[2]);
+      assertEquals(ResourceUnit.whole(c[0]).all().length, c[1]);
+      assertEquals(ResourceUnit.whole(c[0]).data().length, c[1] - c[2]);
     }
-    assertEquals(UserTones.of(16).all()[0], -2036);
+    assertEquals(ResourceUnit.whole(16).all()[0], -2036);
     assertEquals(MixedTones.all().length, 56);
     assertEquals(MixedTones.data().length, 52);
     // Table 21-30: 78 Mbit/s of VHT MCS 8; clause 27: 143.4 of HE MCS 11 at the shortest guard.

@@ -47,7 +47,7 @@ public class UserPacketTest extends PacketBench {
   public void whatIsMadeSaysWhatItIs(PacketFormat format, int width, int mcs, int training) {
     int bytes = 60 * width * (mcs + 3);
     byte[] frame = framed(new Random(mcs), bytes);
-    UserPacket made = new UserPacket(format, width * 20e6, mcs, training, bytes);
+    UserPacket made = UserPacket.of(format, width * 20e6, mcs, training, bytes);
     float[] iq = made.samples(frame, 93, 2);
     Outcome o = measured(iq, width, 2);
     assertEquals(value(o, "whole"), 1, o.summary());
@@ -68,7 +68,7 @@ public class UserPacketTest extends PacketBench {
   public void otherRatesAreMadeAlike() {
     byte[] frame = framed(new Random(2), 300);
     for (int times : new int[] {1, 3, 4}) {
-      float[] iq = new UserPacket(PacketFormat.EHT, 20e6, 4, 2, 300).samples(frame, 11, times);
+      float[] iq = UserPacket.of(PacketFormat.EHT, 20e6, 4, 2, 300).samples(frame, 11, times);
       Outcome o = measured(iq, 1, times);
       assertTrue(value(o, "evmDb") < (times == 1 ? -38 : -65), times + ": " + o.summary());
       assertEquals(checkOf(o), "fits");
@@ -80,7 +80,7 @@ public class UserPacketTest extends PacketBench {
   public void itsOwnMaskIsKept() {
     for (PacketFormat format : new PacketFormat[] {PacketFormat.HE, PacketFormat.EHT}) {
       byte[] frame = framed(new Random(3), 3000);
-      float[] iq = new UserPacket(format, 20e6, 3, 3, 3000).samples(frame, 5, 4);
+      float[] iq = UserPacket.of(format, 20e6, 3, 3, 3000).samples(frame, 5, 4);
       Outcome o = measured(iq, 1, 4);
       assertTrue(value(o, "maskMargin") > 3, o.reading("maskMargin").toString());
     }
@@ -96,8 +96,8 @@ public class UserPacketTest extends PacketBench {
       LegacyPacket.of(LegacyRate.R12, 120),
       new MixedPacket(PacketFormat.HT, 3, false, 120),
       new MixedPacket(PacketFormat.VHT, 2, true, 120),
-      new UserPacket(PacketFormat.HE, 20e6, 1, 3, 120),
-      new UserPacket(PacketFormat.EHT, 20e6, 1, 0, 120)
+      UserPacket.of(PacketFormat.HE, 20e6, 1, 3, 120),
+      UserPacket.of(PacketFormat.EHT, 20e6, 1, 0, 120)
     };
     for (SentPacket p : all) {
       float[] whole = p.samples(frame, 9, 2);
@@ -120,12 +120,12 @@ public class UserPacketTest extends PacketBench {
 
   @Test
   public void whatCannotBeIsRefused() {
-    refused("mcs", () -> new UserPacket(PacketFormat.HE, 20e6, 12, 0, 100));
-    refused("bandHz", () -> new UserPacket(PacketFormat.HE, 320e6, 1, 0, 100));
-    refused("bandHz", () -> new UserPacket(PacketFormat.EHT, 60e6, 1, 0, 100));
-    refused("training", () -> new UserPacket(PacketFormat.EHT, 20e6, 1, 4, 100));
-    refused("bytes", () -> new UserPacket(PacketFormat.EHT, 20e6, 0, 3, 200_000));
-    UserPacket fine = new UserPacket(PacketFormat.EHT, 40e6, 1, 0, 100);
+    refused("mcs", () -> UserPacket.of(PacketFormat.HE, 20e6, 12, 0, 100));
+    refused("bandHz", () -> UserPacket.of(PacketFormat.HE, 320e6, 1, 0, 100));
+    refused("bandHz", () -> UserPacket.of(PacketFormat.EHT, 60e6, 1, 0, 100));
+    refused("training", () -> UserPacket.of(PacketFormat.EHT, 20e6, 1, 4, 100));
+    refused("bytes", () -> UserPacket.of(PacketFormat.EHT, 20e6, 0, 3, 200_000));
+    UserPacket fine = UserPacket.of(PacketFormat.EHT, 40e6, 1, 0, 100);
     refused("bandHz", () -> new PacketPart(fine, 100, 1e-3, 20e6));
   }
 

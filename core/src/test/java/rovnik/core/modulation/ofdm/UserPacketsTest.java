@@ -160,7 +160,7 @@ public class UserPacketsTest extends PacketBench {
     assertEquals(value(o, "whole"), 1, o.summary());
     assertEquals(value(o, "frequencyError"), 133e3, 20);
     assertTrue(value(o, "evmDb") < -90, o.summary());
-    int tones = UserTones.of(width).all().length;
+    int tones = ResourceUnit.whole(width).all().length;
     float[] noisy = received(clean, 133e3 / width, 42, random, 1, tones * 78.125e3 / width);
     Outcome n = inChannel(width, noisy, 1);
     within(n, "evmWithout", 100 * Math.pow(10, -42.0 / 20));
