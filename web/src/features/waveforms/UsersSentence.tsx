@@ -74,7 +74,7 @@ export function UsersSentence(props: { users: SentUser[]; onChange: (users: Sent
       ))}
       <li>
         <UnstyledButton
-          className={classes.remove}
+          className={classes.more}
           onClick={() =>
             onChange([...users, { ...last, place: last.place + 1, station: last.station + 1 }])
           }

@@ -191,6 +191,41 @@ public class GeneratorScreenTest extends GeneratorScreen {
     keepsTheRules();
   }
 
+  /** An HE packet for three users: made in the dialog, each found on its unit and judged. */
+  @Test
+  public void packetsForSeveralUsersAreMeasured() {
+    Locator dialog = partOfPackets("3m");
+    choose("OFDM packets");
+    dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
+    choose("HE");
+    dialog.getByLabel(words("Users of the packets: one user")).click();
+    choose("several users");
+    dialog.getByLabel(words("Unit of user 1: 106 tones")).click();
+    choose("52 tones");
+    dialog.getByLabel(words("MCS of user 1: MCS 7")).click();
+    choose("MCS 4, 16-QAM 3/4");
+    dialog.getByText("one more user").click();
+    // The third has what the second has, one place on, where there is none.
+    assertThat(dialog).containsText("20 MHz have 2 units of 106 tones");
+    dialog.getByLabel(words("Unit of user 3: 106 tones")).click();
+    choose("26 tones");
+    Locator place = dialog.getByLabel("Place of the unit of user 3", inside());
+    place.fill("5");
+    place.press("Enter");
+    Locator bytes = dialog.getByLabel("Bytes", inside());
+    bytes.fill("100");
+    bytes.press("Enter");
+    assertThat(dialog).containsText("HE, 3 users");
+    keepsTheRules();
+    playAndMeasure(dialog);
+    page.keyboard().press("6");
+    assertThat(page.getByTestId("table-users")).containsText("station 3");
+    assertThat(page.getByTestId("table-users")).containsText("16-QAM");
+    assertThat(reading("evmUser1")).containsText("limit at most \u221219.0 dB");
+    assertThat(reading("evmUser2")).containsText("limit at most \u221227.0 dB");
+    keepsTheRules();
+  }
+
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {

@@ -177,6 +177,44 @@ public class OfdmApiTest extends GeneratorBench {
     }
   }
 
+  /** Users on units of 40 MHz are made, told apart and judged each by its own limit. */
+  @Test
+  public void packetsForSeveralUsersAreMadeAndMeasured() {
+    String part =
+        "{\"parts\":[{\"kind\":\"packets\",\"format\":\"%s\",\"training\":1,\"bytes\":200,"
+            + "\"intervalSeconds\":600e-6,\"bandHz\":40e6,\"users\":[%s]}],\"sampleRateHz\":80e6}";
+    String near = "{\"tones\":242,\"place\":1,\"station\":12,\"mcs\":8}";
+    String far = "{\"tones\":106,\"place\":4,\"station\":900,\"mcs\":2,\"levelDb\":4}";
+    long id = make(part.formatted("HE", near + "," + far)).get("id").asLong();
+    JsonNode o =
+        server
+            .json(
+                server.send(
+                    "POST",
+                    "/api/recordings/" + id + "/measure",
+                    "{\"measurement\":\"ofdm\",\"settings\":{\"channelHz\":40e6,\"seconds\":1e-3}}"),
+                200)
+            .get("outcome");
+    assertTrue(o.get("summary").asString().contains("HE, 2 users"), o.toString());
+    assertEquals(reading(o, "evmUser1").get("upper").asDouble(), -30);
+    assertEquals(reading(o, "evmUser2").get("upper").asDouble(), -13);
+    assertEquals(reading(o, "evmUser2").get("verdict").asString(), "PASS");
+    assertEquals(cell(table(o, "users"), 1, 6) - cell(table(o, "users"), 0, 6), 4, 0.01);
+    for (String[] bad :
+        new String[][] {
+          {"EHT", near, "users", "HE packets"},
+          {"HE", near + "," + near, "users", "Two users have tone"},
+          {"HE", near.replace("242", "30"), "users", "26, 52, 106"},
+          {"HE", "null", "users", "cannot be read"},
+          {"HE", "", "users", "at least one user"}
+        }) {
+      JsonNode no =
+          server.json(server.send("POST", "/api/waveforms", part.formatted(bad[0], bad[1])), 400);
+      assertEquals(no.get("field").asString(), bad[2], no.toString());
+      assertTrue(no.get("detail").asString().contains(bad[3]), no.toString());
+    }
+  }
+
   private JsonNode found(String kind) {
     JsonNode[] out = new JsonNode[1];
     awaitTrue(

@@ -143,9 +143,7 @@ record WaveformPartDto(
       case "single-carrier" -> new DataPart(given(carrier, "carrier").toCore());
       case "carrier" -> Tones.carrier();
       case "tones" ->
-          new Tones(
-              given(tones, "tones").stream().map(t -> given(t, "tones").toCore()).toList(),
-              "tones");
+          new Tones(given(tones, "tones").stream().map(ToneDto::toCore).toList(), "tones");
       case "comb" ->
           Tones.comb(
               given(count, "count"), given(spacingHz, "spacingHz"), lowCrest == null || lowCrest);
@@ -189,7 +187,7 @@ record WaveformPartDto(
     if (users != null) {
       return UserPacket.of(
           given(bandHz, "bandHz"),
-          users.stream().map(u -> given(u, "users").toCore()).toList(),
+          users.stream().map(SentUserDto::toCore).toList(),
           given(training, "training"),
           given(bytes, "bytes"));
     }
