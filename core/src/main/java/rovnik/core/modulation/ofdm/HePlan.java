@@ -11,12 +11,12 @@ import rovnik.core.modulation.ofdm.SymbolPlan.Role;
  * training, its own training and the data of one user or of several, each on its unit.
  *
  * @param width of the channel, in 20 MHz; samples are so many times those of 20 MHz
- * @param before symbols of usual length from the repeated SIGNAL to the short training, with it; so
- *     many signs of pilots come before those of the data, too
+ * @param before symbols of usual length from the repeated SIGNAL to the short training, with it
+ * @param signs so many symbols have pilots before the data
  * @param parts how often the training repeats itself within a transform
  * @param guard of training and data, samples at 20 MS/s
  */
-record HePlan(int width, int before, int parts, int guard) {
+record HePlan(int width, int before, int signs, int parts, int guard) {
   private static final int TIMES = ChannelSamples.TIMES;
 
   /** Samples of a symbol without its guard, at 20 MS/s. */
@@ -30,9 +30,14 @@ record HePlan(int width, int before, int parts, int guard) {
    */
   record Share(ResourceUnit unit, Coding coding, double level) {}
 
+  /** A short training is as long as a symbol with pilots, of which SIGNAL is one more. */
+  HePlan(int width, int before, int parts, int guard) {
+    this(width, before, before, parts, guard);
+  }
+
   /** The same behind so many more symbols. */
   HePlan later(int symbols) {
-    return new HePlan(width, before + symbols, parts, guard);
+    return new HePlan(width, before + symbols, signs + symbols, parts, guard);
   }
 
   /** Samples of the training, at 20 MS/s. */
@@ -60,7 +65,7 @@ record HePlan(int width, int before, int parts, int guard) {
     List<SymbolPlan> data = new ArrayList<>(symbols);
     Alike alike = alike(tones, shares);
     for (int s = 0; s < symbols; s++) {
-      data.add(alike.symbol(begin + s * each + guard * TIMES * width, s, before));
+      data.add(alike.symbol(begin + s * each + guard * TIMES * width, s, signs));
     }
     return new FramePlan(
         USUAL_TRANSFORM * TIMES * width,

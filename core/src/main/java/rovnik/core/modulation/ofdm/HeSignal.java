@@ -52,7 +52,7 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
   @Override
   public String unread() {
     if (!bits.isOne(0)) {
-      return "its data answer a trigger that is not known";
+      return "its data answer a trigger: say what that asked for";
     }
     if (kind == Kind.FAR && bits.number(19, 2) != 0) {
       return "its data are on 106 tones";
@@ -67,6 +67,16 @@ record HeSignal(Kind kind, HeaderBits bits) implements PacketHeader, UserStream 
       return "its data are sent twice, on two carriers or in space and time";
     }
     return mcs() <= HeCodings.LAST_OF_HE ? "" : "there is no MCS " + mcs();
+  }
+
+  /** True if it answers a trigger, and its check fits. */
+  boolean answers() {
+    return kind == Kind.ONE && wrong().isEmpty() && !bits.isOne(0);
+  }
+
+  /** Width of an answer to a trigger, in 20 MHz. */
+  int widthOfAnswer() {
+    return 1 << bits.number(24, 2);
   }
 
   @Override

@@ -134,7 +134,10 @@ final class HeaderReader {
     }
     byte[] bits = bits(Interleaver.LATER, first.straight, second.straight);
     if (left == 1) {
-      return new HeSignal(HeSignal.Kind.ONE, bits);
+      HeSignal one = new HeSignal(HeSignal.Kind.ONE, bits);
+      return settings.trigger() != null && one.answers()
+          ? new HeTriggeredSignal(one, settings.trigger())
+          : one;
     }
     if (left == 2) {
       return shared(HeSharedSignal.of(bits), found, there);

@@ -60,7 +60,12 @@ final class LaterReader {
     List<OfdmPacket.Field> fields = new ArrayList<>();
     first.forEach(f -> fields.add(f.times(body.width())));
     body.fields().forEach(f -> fields.add(f.times(body.width())));
-    OfdmPacket.Said said = said(header.format(), parts, fields, full, told, count, usual);
+    List<UnusedTones.Unit> unused =
+        got == 0 || body.watched().isEmpty()
+            ? List.of()
+            : UnusedTones.of(symbols, plan, body.watched(), full.users());
+    OfdmPacket.Said said =
+        said(header.format(), parts, fields, full, told, count, usual).with(unused);
     return OfdmPacket.of(
         symbols,
         plan,
@@ -109,7 +114,8 @@ final class LaterReader {
         one ? of.words : words(told),
         body.learned(),
         LegacyPlan.end(usual),
-        users);
+        users,
+        List.of());
   }
 
   private static String words(List<Told> told) {

@@ -1,6 +1,7 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -45,6 +46,7 @@ final class OfdmOutcome {
 
   private final Optional<PacketSpectrum.Look> spectrum;
   private final List<PacketUser> users;
+  private final UnusedView unused;
   private final CarrierReadings carrier;
   private final PlaneReadings maker;
   private final List<String> own;
@@ -92,6 +94,7 @@ final class OfdmOutcome {
     if (!settings.asTheStandard()) {
       own.add(EvmReadings.OTHERWISE);
     }
+    this.unused = new UnusedView(p.said() == null ? List.of() : p.said().unused(), maker, own);
     this.evm = new EvmReadings(settings, context, maker, packets, p, users, counts, own);
   }
 
@@ -102,12 +105,14 @@ final class OfdmOutcome {
       series.add(power.spread().ccdf());
       series.add(PowerStatistics.ofNoise());
     }
+    series.addAll(unused.series());
     spectrum.ifPresent(s -> series.addAll(s.series()));
     List<ResultTable> tables =
         new ArrayList<>(
             new OfdmTables(
                     settings, frame, carrier, packets, startSeconds, evm::verdict, evm::verdict)
                 .tables());
+    tables.addAll(unused.tables());
     spectrum.ifPresent(s -> tables.addAll(s.emission().tables()));
     if (causes != null) {
       tables.add(0, causes.table(100 / Math.sqrt(counts.power() / counts.used())));
@@ -175,6 +180,7 @@ final class OfdmOutcome {
     if (p.whole()) {
       evm.ofOne(out);
       evm.ofUsers(out);
+      out.addAll(unused.readings());
       turning(out);
       leakage(out);
       image(out);
@@ -225,9 +231,11 @@ final class OfdmOutcome {
     double evm = p.evm(OfdmPacket.Which.ALL);
     // A straight line through n phases, each of the tones' mean: 12 over n cubed.
     double phase = evm / Math.sqrt(2.0 * counts.turning());
-    double turnHz = phase * Math.sqrt(12 / n) / seconds / 2 / Math.PI;
+    // The carrier is where tone 0 is, to which the slope over the tones leads.
+    double slope = evm / Math.sqrt(2) / Math.sqrt(squareTones() * counts.used());
+    double turnHz =
+        Math.hypot(phase, meanTone() * slope) * Math.sqrt(12 / n) / seconds / 2 / Math.PI;
     out.addAll(carrier.frequency("noise", turnHz, settings.rateHz() / 2, settings.centreHz(), own));
-    double slope = evm / Math.sqrt(2) / Math.sqrt(meanSquareTones() * counts.used());
     double period = plan.transform() / rate;
     double relative = context.accuracy().frequencyRelative();
     out.add(
@@ -243,12 +251,15 @@ final class OfdmOutcome {
             own));
   }
 
-  private double meanSquareTones() {
-    double sum = 0;
-    for (int k : plan.tones()) {
-      sum += (double) k * k;
-    }
-    return sum / plan.tones().length;
+  private double meanTone() {
+    return Arrays.stream(plan.tones()).average().orElse(0);
+  }
+
+  /** Mean square of the tones' distance from their middle. */
+  private double squareTones() {
+    double middle = meanTone();
+    return Arrays.stream(plan.tones()).mapToDouble(k -> (k - middle) * (k - middle)).sum()
+        / plan.tones().length;
   }
 
   private void leakage(List<Reading> out) {

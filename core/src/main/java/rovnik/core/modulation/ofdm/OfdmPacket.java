@@ -72,6 +72,7 @@ record OfdmPacket(
    * @param learned its training was learned from the signal
    * @param end first sample behind it, from its first training, as its preamble is read
    * @param users whose data these are, where there are several
+   * @param unused what is on units that nobody has, where that is limited
    */
   record Said(
       PacketFormat format,
@@ -84,7 +85,15 @@ record OfdmPacket(
       String words,
       boolean learned,
       int end,
-      List<User> users) {}
+      List<User> users,
+      List<UnusedTones.Unit> unused) {
+    /** The same with what is on units that nobody has. */
+    Said with(List<UnusedTones.Unit> units) {
+      return new Said(
+          format, parts, fields, coding, bytes, payload, checked, words, learned, end, users,
+          units);
+    }
+  }
 
   /**
    * One of several users of a packet.

@@ -19,6 +19,7 @@ import rovnik.core.result.Fact;
  * @param trackLevel pilots set the level of each symbol, which the standard does not
  * @param description what the frames are; null for packets of IEEE 802.11 clause 17, which say it
  *     themselves
+ * @param trigger what packets answer that do not say it themselves; null if that is not known
  */
 public record OfdmSettings(
     double centreHz,
@@ -29,7 +30,8 @@ public record OfdmSettings(
     Estimate estimate,
     boolean trackPhase,
     boolean trackLevel,
-    OfdmDescription description) {
+    OfdmDescription description,
+    Trigger trigger) {
   /** What the channel is found from. */
   public enum Estimate {
     TRAINING("training", "training alone, as the standard has it"),
@@ -57,6 +59,30 @@ public record OfdmSettings(
   private static final double LONGEST_SECONDS = 0.1;
   private static final int MOST_PACKETS = 1000;
 
+  /** Of packets that say all themselves, or of frames that are described. */
+  public OfdmSettings(
+      double centreHz,
+      double channelHz,
+      double seconds,
+      double startSeconds,
+      int packet,
+      Estimate estimate,
+      boolean trackPhase,
+      boolean trackLevel,
+      OfdmDescription description) {
+    this(
+        centreHz,
+        channelHz,
+        seconds,
+        startSeconds,
+        packet,
+        estimate,
+        trackPhase,
+        trackLevel,
+        description,
+        null);
+  }
+
   public OfdmSettings {
     if (description == null && !WIDTHS_HZ.contains(channelHz)) {
       throw new Refusal("channelHz", "The channel is 5, 10, 20, 40, 80, 160 or 320 MHz wide.");
@@ -69,6 +95,10 @@ public record OfdmSettings(
     }
     if (!(centreHz >= 0)) {
       throw new Refusal("centreHz", "Say where the channel is, such as 5.5 GHz.");
+    }
+    if (trigger != null && description == null) {
+      trigger.in(
+          Math.min(8, (int) Math.max(1, channelHz / PREAMBLE_HZ))); // refuses what has no unit
     }
     if (packet < 1 || packet > MOST_PACKETS) {
       throw new Refusal("packet", "Packets count from 1 to 1,000.");
@@ -127,6 +157,9 @@ public record OfdmSettings(
     }
     out.add(Fact.of("packet", packet, ""));
     out.add(Fact.of("channel from", estimate.words));
+    if (trigger != null) {
+      out.add(Fact.of("trigger", trigger.words()));
+    }
     out.add(Fact.of("phase", trackPhase ? "tracked by pilots" : "not tracked"));
     out.add(Fact.of("level", trackLevel ? "tracked by pilots" : "not tracked"));
     return List.copyOf(out);

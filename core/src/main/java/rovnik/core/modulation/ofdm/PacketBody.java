@@ -41,6 +41,11 @@ interface PacketBody {
   /** Whose data it has. */
   List<? extends UserData> users();
 
+  /** Units that are looked at where nobody has them. */
+  default List<ResourceUnit> watched() {
+    return List.of();
+  }
+
   /** All that it says, bit by bit. */
   List<HeaderBits.Part> parts();
 }

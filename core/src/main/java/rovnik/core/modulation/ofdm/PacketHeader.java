@@ -4,7 +4,7 @@ import java.util.List;
 
 /** What a packet says of itself behind SIGNAL. */
 sealed interface PacketHeader
-    permits HtSignal, VhtSignal, HeSignal, HeSharedSignal, UniversalSignal {
+    permits HtSignal, VhtSignal, HeSignal, HeSharedSignal, HeTriggeredSignal, UniversalSignal {
   PacketFormat format();
 
   /** Why nothing of it can be believed, "" if it can. */

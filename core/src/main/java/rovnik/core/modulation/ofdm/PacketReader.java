@@ -74,6 +74,7 @@ final class PacketReader {
                 "",
                 false,
                 end,
+                List.of(),
                 List.of()))
         .moved(-settings.toLowestHz());
   }
@@ -118,6 +119,7 @@ final class PacketReader {
             check.isEmpty() ? "its check sum fits" : "",
             false,
             LegacyPlan.end(count),
+            List.of(),
             List.of()));
   }
 
@@ -159,6 +161,7 @@ final class PacketReader {
                 "",
                 false,
                 end,
+                List.of(),
                 List.of()))
         .moved(-settings.toLowestHz());
   }

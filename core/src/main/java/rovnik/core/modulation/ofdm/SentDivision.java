@@ -11,6 +11,7 @@ import rovnik.core.Refusal;
  * that nobody has told as such.
  */
 final class SentDivision {
+  private static final String FIELD = "users";
   private static final List<Integer> SIZES = List.of(26, 52, 106, 242, 484, 996);
   private static final int LAST_STATION = 2045;
   private static final int NOBODY = 2046;
@@ -27,7 +28,7 @@ final class SentDivision {
   private static final int SMALL = 200;
 
   private final int width;
-  private final List<Own> users = new ArrayList<>();
+  private final List<Own> users;
 
   /** A user and its unit. */
   record Own(SentUser user, ResourceUnit unit) {
@@ -42,21 +43,33 @@ final class SentDivision {
    */
   SentDivision(int width, List<SentUser> users) {
     this.width = width;
-    if (users.isEmpty()) {
-      throw wrong("Name at least one user.");
-    }
-    for (SentUser u : users) {
-      this.users.add(new Own(u, unitOf(u)));
-    }
-    checkTones();
+    this.users = owners(width, users, FIELD);
     halves(); // refuses what no division has
   }
 
-  private static Refusal wrong(String sentence) {
-    return new Refusal("users", sentence);
+  /**
+   * Users with their units, which must be there and may not overlap.
+   *
+   * @param field at which is said what is wrong
+   */
+  static List<Own> owners(int width, List<SentUser> users, String field) {
+    try {
+      if (users.isEmpty()) {
+        throw wrong("Name at least one user.");
+      }
+      List<Own> out = users.stream().map(u -> new Own(u, unitOf(width, u))).toList();
+      checkTones(out);
+      return out;
+    } catch (Refusal r) {
+      throw new Refusal(field, r.getMessage());
+    }
   }
 
-  private ResourceUnit unitOf(SentUser u) {
+  private static Refusal wrong(String sentence) {
+    return new Refusal(FIELD, sentence);
+  }
+
+  private static ResourceUnit unitOf(int width, SentUser u) {
     if (!SIZES.contains(u.tones())) {
       throw wrong("A user among several has 26, 52, 106, 242, 484 or 996 tones.");
     }
@@ -86,7 +99,7 @@ final class SentDivision {
     return all.get(u.place() - 1);
   }
 
-  private void checkTones() {
+  private static void checkTones(List<Own> users) {
     int[] all = users.stream().flatMapToInt(u -> Arrays.stream(u.unit.all())).sorted().toArray();
     for (int i = 1; i < all.length; i++) {
       if (all[i] == all[i - 1]) {

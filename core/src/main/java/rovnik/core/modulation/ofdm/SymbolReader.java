@@ -157,6 +157,12 @@ final class SymbolReader {
     return fftIm[bins[k]];
   }
 
+  /** Power of any tone there. */
+  double powerOf(int tone) {
+    int bin = Math.floorMod(tone, transform);
+    return (double) fftRe[bin] * fftRe[bin] + (double) fftIm[bin] * fftIm[bin];
+  }
+
   /** Takes the samples of the frame anew, at its clock and without its offset. */
   private void take(int length) {
     int head = plan.head();
@@ -345,15 +351,29 @@ final class SymbolReader {
     return all == 0 ? 1 : Math.max(1e-3, sum / all);
   }
 
-  /** What is left of the phase that grows with the tone. */
+  /**
+   * What is left of the phase that grows with the tone, whatever all have in common: tones may be
+   * far from the middle.
+   */
   private double slopeLeft(SymbolPlan symbol, double[] x, double[] y, double[] re, double[] im) {
+    double weights = 1e-300;
+    double middle = 0;
+    for (int k = 0; k < tones.length; k++) {
+      if (symbol.used(k)) {
+        double weight = channel.passes(k) * (re[k] * re[k] + im[k] * im[k]);
+        weights += weight;
+        middle += weight * tones[k];
+      }
+    }
+    middle /= weights;
     double squares = 1e-300;
     double moment = 0;
     for (int k = 0; k < tones.length; k++) {
       if (symbol.used(k)) {
         double h = channel.passes(k);
-        squares += h * (re[k] * re[k] + im[k] * im[k]) * tones[k] * tones[k];
-        moment += h * (y[k] * re[k] - x[k] * im[k]) * tones[k];
+        double off = tones[k] - middle;
+        squares += h * (re[k] * re[k] + im[k] * im[k]) * off * off;
+        moment += h * (y[k] * re[k] - x[k] * im[k]) * off;
       }
     }
     return moment / squares;

@@ -40,6 +40,9 @@ public final class UserPacket implements SentPacket {
   /** Null if one user has all. */
   private final SentDivision division;
 
+  /** True if it answers a trigger. */
+  private final boolean answer;
+
   private final int symbols;
 
   private UserPacket(
@@ -49,7 +52,8 @@ public final class UserPacket implements SentPacket {
       HePlan plan,
       int bytes,
       List<HePlan.Share> shares,
-      SentDivision division) {
+      SentDivision division,
+      boolean answer) {
     this.format = format;
     this.width = width;
     this.training = training;
@@ -57,6 +61,7 @@ public final class UserPacket implements SentPacket {
     this.bytes = bytes;
     this.shares = shares;
     this.division = division;
+    this.answer = answer;
     int bits = LegacyBits.SERVICE_BITS + 8 * sent() + ConvolutionalCode.TAIL_BITS;
     int most = 0;
     for (HePlan.Share s : shares) {
@@ -94,7 +99,7 @@ public final class UserPacket implements SentPacket {
     ResourceUnit unit = ResourceUnit.whole(width);
     HePlan plan = he ? HeSignal.layout(width, training) : UniversalSignal.layout(width, training);
     List<HePlan.Share> share = List.of(new HePlan.Share(unit, HeCodings.coding(mcs), 1));
-    return new UserPacket(format, width, training, plan, bytes, share, null);
+    return new UserPacket(format, width, training, plan, bytes, share, null, false);
   }
 
   /**
@@ -111,7 +116,31 @@ public final class UserPacket implements SentPacket {
     SentDivision division = new SentDivision(width, users);
     HePlan plan = HeSharedSignal.layout(width, training, division.sent().symbols());
     return new UserPacket(
-        PacketFormat.HE, width, training, plan, bytes, division.shares(), division);
+        PacketFormat.HE, width, training, plan, bytes, division.shares(), division, false);
+  }
+
+  /**
+   * An HE packet that answers a trigger: its users fill the units that they were given, the others
+   * stay empty.
+   *
+   * @param channelHz 20, 40, 80 or 160 MHz
+   * @param bytes of each frame, its check sequence among them
+   */
+  public static UserPacket of(double channelHz, Trigger trigger, int bytes) {
+    int width = widthOf(channelHz, true);
+    List<HePlan.Share> shares =
+        SentDivision.owners(width, trigger.users(), "users").stream()
+            .map(SentDivision.Own::share)
+            .toList();
+    return new UserPacket(
+        PacketFormat.HE,
+        width,
+        trigger.training(),
+        trigger.layout(width),
+        bytes,
+        shares,
+        null,
+        true);
   }
 
   private static void checkTraining(int training) {
@@ -149,7 +178,8 @@ public final class UserPacket implements SentPacket {
   public String label() {
     long without = shares.stream().filter(UserPacket::lowDensity).count();
     return format.label()
-        + (division == null
+        + (answer ? ", answer to a trigger" : "")
+        + (division == null && !answer
             ? " " + shares.get(0).coding().words()
             : shares.size() == 1 ? ", a user" : ", " + shares.size() + " users")
         + (without == 0
@@ -212,7 +242,7 @@ public final class UserPacket implements SentPacket {
     for (int s = 0; b != null && s < b.symbols(); s++) {
       t.header52(b.coded(), HeCodings.coding(b.mcs()), s, number++);
     }
-    t.shortTraining(LegacyPacket.SYMBOL);
+    t.shortTraining((answer ? 2 : 1) * LegacyPacket.SYMBOL);
     FramePlan frames = plan.of(shares, symbols);
     SplittableRandom random = new SplittableRandom(SIGNS_SEED);
     double[] signs = new double[frames.tones().length];
@@ -258,6 +288,11 @@ public final class UserPacket implements SentPacket {
   private byte[][] headers() {
     if (division != null) {
       return several();
+    }
+    if (answer) {
+      int[] first = {0, 1, 0, 6, 0, 16, 1, 1, widthField(), 2};
+      int[] second = {ANY_DURATION, 7, 0b111111111, 9};
+      return new byte[][] {sealed(first, second)};
     }
     int mcs = HeCodings.numberOf(shares.get(0).coding());
     return format == PacketFormat.HE ? he(mcs) : eht(mcs);

@@ -1,0 +1,91 @@
+package rovnik.core.modulation.ofdm;
+
+import java.util.List;
+
+/**
+ * HE-SIG-A of a packet that answers a trigger (IEEE 802.11ax-2021, 27.3.11.7; from memory), with
+ * what that trigger asked for.
+ */
+record HeTriggeredSignal(HeSignal said, Trigger trigger) implements PacketHeader, PacketBody {
+  @Override
+  public PacketFormat format() {
+    return PacketFormat.HE;
+  }
+
+  @Override
+  public String wrong() {
+    return said.wrong();
+  }
+
+  @Override
+  public String unread() {
+    return "";
+  }
+
+  @Override
+  public PacketBody data() {
+    return this;
+  }
+
+  @Override
+  public int width() {
+    return said.widthOfAnswer();
+  }
+
+  @Override
+  public List<SharedUser> users() {
+    return trigger.in(width());
+  }
+
+  @Override
+  public List<ResourceUnit> watched() {
+    return ResourceUnit.of(PacketFormat.HE, width(), ResourceUnit.SMALLEST);
+  }
+
+  private HePlan layout() {
+    return trigger.layout(width());
+  }
+
+  @Override
+  public int training() {
+    return layout().training();
+  }
+
+  @Override
+  public boolean learned() {
+    return true;
+  }
+
+  @Override
+  public int symbols(int usual) {
+    return layout().room(usual);
+  }
+
+  @Override
+  public FramePlan plan(int symbols) {
+    List<HePlan.Share> shares =
+        users().stream().map(u -> new HePlan.Share(u.unit(), u.coding(), 1)).toList();
+    return layout().of(shares, symbols);
+  }
+
+  /** All of the channel: what is on its unused tones is looked at, too. */
+  @Override
+  public double reach() {
+    return ResourceUnit.whole(width()).reach(width());
+  }
+
+  @Override
+  public List<OfdmPacket.Field> fields() {
+    int symbol = LegacyPacket.SYMBOL;
+    return List.of(
+        OfdmPacket.Field.of("SIGNAL again", symbol),
+        OfdmPacket.Field.of("HE-SIG-A", 2 * symbol),
+        OfdmPacket.Field.of("Short training, HE", 2 * symbol),
+        OfdmPacket.Field.of("Training, HE", layout().ofTraining()));
+  }
+
+  @Override
+  public List<HeaderBits.Part> parts() {
+    return said.parts();
+  }
+}
