@@ -10,6 +10,7 @@ export type Control = Schemas["Control"];
 export type Hint = Schemas["Hint"];
 export type WaveformPart = Schemas["WaveformPart"];
 export type SentUser = Schemas["SentUser"];
+export type Trigger = Schemas["Trigger"];
 export type WaveformRequest = Schemas["WaveformRequest"];
 export type WaveformPreview = Schemas["WaveformPreview"];
 export type Waveform = Schemas["Waveform"];

@@ -46,6 +46,7 @@ const MORE_TILES: ReadyTiles[] = [
   { name: "On the air", tiles: tilesOf(4, "spectrum", "table:mask", "ccdf", "response") },
   { name: "Why", tiles: tilesOf(4, "table:causes", "points", "overTone", "errors") },
   { name: "Users", tiles: tilesOf(4, "table:users", "units", "points", "overTone") },
+  { name: "Unused tones", tiles: tilesOf(4, "unused", "table:unused", "overTone", "points") },
 ];
 
 /** Packets of many tones at a time. */

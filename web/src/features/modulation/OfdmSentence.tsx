@@ -6,6 +6,7 @@ import classes from "../../desk/Desk.module.css";
 import { CentreField, LengthField, ReferenceLine } from "../../desk/RecordFields";
 import { DescriptionChoice } from "./DescriptionChoice";
 import { WIDE_CHANNELS } from "./kinds";
+import { TriggerSentence } from "./TriggerSentence";
 import type { RecordsModel } from "./useRecords";
 
 export const ESTIMATES = { training: "training", "training-and-data": "training and data" };
@@ -43,6 +44,16 @@ export function OfdmSentence(props: { model: RecordsModel<OfdmSettings>; recordi
         </>
       )}
       <br />
+      {!s.description && (
+        <>
+          <TriggerSentence
+            trigger={s.trigger}
+            error={wrong("trigger")}
+            onChange={(trigger) => change({ trigger })}
+          />
+          {!s.trigger && <br />}
+        </>
+      )}
       near <CentreField of={of} step={s.channelHz / 4} />, searched <LengthField of={of} />
       <br />
       show packet{" "}

@@ -2,6 +2,7 @@ import type { OfdmSettings } from "../../api/client";
 import { useCommands } from "../../app/commands";
 import { useReadyDescriptions } from "./DescriptionChoice";
 import { actCommand, commonCommands, numberCommand, pickCommand } from "./recordCommands";
+import { FIRST_TRIGGER } from "./TriggerSentence";
 import type { RecordsModel } from "./useRecords";
 
 /** Everything that can be typed on the desk of OFDM packets. */
@@ -26,6 +27,9 @@ export function useOfdmCommands(
       "what they are: told by themselves, or as described",
       { legacy: "themselves", ...Object.fromEntries(ready.map((d) => [d.name, d.name])) },
       (name) => change({ description: ready.find((d) => d.name === name) ?? null }),
+    ),
+    actCommand("trigger", "read what answers one, or not", () =>
+      change((now) => ({ trigger: now.trigger ? null : FIRST_TRIGGER })),
     ),
     numberCommand("length", "that is searched", "s", (seconds) => change({ seconds })),
     numberCommand("packet", "which is shown", "", (packet) => change({ packet })),

@@ -3,7 +3,7 @@ import type { SentUser, WaveformPart } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { Choice } from "../../desk/Choice";
 import { CHANNELS, WIDE_CHANNELS } from "../modulation/kinds";
-import { codingsOf, numbered } from "./codings";
+import { ANSWER_TRAININGS, codingsOf, numbered } from "./codings";
 import { UsersSentence } from "./UsersSentence";
 
 const FORMATS = { LEGACY: "OFDM", HT: "HT", VHT: "VHT", HE: "HE", EHT: "EHT" };
@@ -29,7 +29,7 @@ const TRAININGS: Record<string, string[]> = {
 /** Of packets for several users. */
 const SHARED_TRAININGS = ["4x, 0.8 us", "2x, 0.8 us", "2x, 1.6 us", "4x, 3.2 us"];
 
-const FOR = { one: "one user", several: "several users" };
+const FOR = { one: "one user", several: "several users", answer: "a trigger" };
 
 /** A user to begin with, as wide as half of 20 MHz. */
 const firstUser = (place: number): SentUser => ({
@@ -51,10 +51,10 @@ const channelsOf = (format: string) =>
 /** What changes with the format: rates of one are not those of another. */
 function changed(format: string): Partial<WaveformPart> {
   if (format === "LEGACY") {
-    const none = { mcs: null, shortGuard: null, training: null, users: null };
+    const none = { mcs: null, shortGuard: null, training: null, users: null, answer: null };
     return { ...none, format, megabits: 54, bandHz: 20e6 };
   }
-  const alike = { megabits: null, mcs: 7, bandHz: 20e6, users: null };
+  const alike = { megabits: null, mcs: 7, bandHz: 20e6, users: null, answer: null };
   return format === "HE" || format === "EHT"
     ? { ...alike, format, shortGuard: null, training: 3 }
     : { ...alike, format: format === "VHT" ? "VHT" : "HT", shortGuard: false, training: null };
@@ -82,16 +82,18 @@ export function PacketSentence(props: {
       />{" "}
       {format === "HE" && (
         <>
-          for{" "}
+          {p.answer ? "that answer" : "for"}{" "}
           <Choice
             label="Users of the packets"
-            value={users ? "several" : "one"}
+            value={p.answer ? "answer" : users ? "several" : "one"}
             choices={FOR}
             onChange={(v) =>
               onChange(
-                v === "several"
-                  ? { mcs: null, users: [firstUser(1), firstUser(2)] }
-                  : { mcs: 7, users: null },
+                v === "one"
+                  ? { mcs: 7, users: null, answer: null, training: 3 }
+                  : v === "several"
+                    ? { mcs: null, users: [firstUser(1), firstUser(2)], answer: null }
+                    : { mcs: null, users: [firstUser(1)], answer: true, training: 1 },
               )
             }
           />
@@ -103,7 +105,7 @@ export function PacketSentence(props: {
         <Choice
           label="Training and guard of the packets"
           value={String(p.training)}
-          choices={numbered(SHARED_TRAININGS)}
+          choices={numbered(p.answer ? ANSWER_TRAININGS : SHARED_TRAININGS)}
           onChange={(v) => onChange({ training: Number(v) })}
         />
       ) : legacy ? (

@@ -11,8 +11,13 @@ const SIZES = Object.fromEntries(
 );
 
 /** Whom packets of several users are for: a line each. */
-export function UsersSentence(props: { users: SentUser[]; onChange: (users: SentUser[]) => void }) {
-  const { users, onChange } = props;
+export function UsersSentence(props: {
+  users: SentUser[];
+  /** Only what is received counts: neither stations nor levels. */
+  received?: boolean;
+  onChange: (users: SentUser[]) => void;
+}) {
+  const { users, received, onChange } = props;
   const change = (at: number, part: Partial<SentUser>) =>
     onChange(users.map((u, i) => (i === at ? { ...u, ...part } : u)));
   const last = users[users.length - 1];
@@ -21,16 +26,20 @@ export function UsersSentence(props: { users: SentUser[]; onChange: (users: Sent
       {users.map((u, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a user is known by its place in the list
         <li key={i}>
-          station{" "}
-          <QuantityField
-            label={`Station of user ${i + 1}`}
-            unit=""
-            whole
-            value={u.station}
-            next={(v, up) => Math.min(2045, Math.max(0, v + (up ? 1 : -1)))}
-            onCommit={(station) => change(i, { station })}
-          />{" "}
-          on{" "}
+          {!received && (
+            <>
+              station{" "}
+              <QuantityField
+                label={`Station of user ${i + 1}`}
+                unit=""
+                whole
+                value={u.station}
+                next={(v, up) => Math.min(2045, Math.max(0, v + (up ? 1 : -1)))}
+                onCommit={(station) => change(i, { station })}
+              />{" "}
+              on{" "}
+            </>
+          )}
           <Choice
             label={`Unit of user ${i + 1}`}
             value={String(u.tones)}
@@ -52,15 +61,20 @@ export function UsersSentence(props: { users: SentUser[]; onChange: (users: Sent
             value={String(u.mcs)}
             choices={codingsOf("HE")}
             onChange={(v) => change(i, { mcs: Number(v) })}
-          />{" "}
-          at{" "}
-          <QuantityField
-            label={`Level of user ${i + 1}`}
-            unit="dB"
-            value={u.levelDb ?? 0}
-            next={(v, up) => Math.min(12, Math.max(-12, v + (up ? 1 : -1)))}
-            onCommit={(levelDb) => change(i, { levelDb })}
           />
+          {!received && (
+            <>
+              {" "}
+              at{" "}
+              <QuantityField
+                label={`Level of user ${i + 1}`}
+                unit="dB"
+                value={u.levelDb ?? 0}
+                next={(v, up) => Math.min(12, Math.max(-12, v + (up ? 1 : -1)))}
+                onCommit={(levelDb) => change(i, { levelDb })}
+              />
+            </>
+          )}
           {users.length > 1 && (
             <UnstyledButton
               className={classes.remove}

@@ -26,3 +26,6 @@ export const numbered = (words: string[]) =>
 /** "MCS 4, 16-QAM 3/4" by number. */
 export const codingsOf = (format: string) =>
   numbered(CODINGS.slice(0, CODINGS_OF[format]).map((words, mcs) => `MCS ${mcs}, ${words}`));
+
+/** Kinds of training and guard of packets that answer a trigger. */
+export const ANSWER_TRAININGS = ["1x, 1.6 us", "2x, 1.6 us", "4x, 3.2 us"];

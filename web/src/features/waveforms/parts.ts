@@ -58,6 +58,7 @@ const NOTHING: WaveformPart = {
   shortGuard: null,
   training: null,
   users: null,
+  answer: null,
   description: null,
   recordingId: null,
 };

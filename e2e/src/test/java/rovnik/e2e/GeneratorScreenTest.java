@@ -226,6 +226,31 @@ public class GeneratorScreenTest extends GeneratorScreen {
     keepsTheRules();
   }
 
+  /** What answers a trigger: read as that asked, its image on tones that nobody was given. */
+  @Test
+  public void answersToATriggerAreMeasured() {
+    Locator dialog = partOfPackets("1m");
+    choose("OFDM packets");
+    dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
+    choose("HE");
+    dialog.getByLabel(words("Users of the packets: one user")).click();
+    choose("a trigger");
+    Locator bytes = dialog.getByLabel("Bytes", inside());
+    bytes.fill("100");
+    bytes.press("Enter");
+    assertThat(dialog).containsText("HE, answer to a trigger, a user");
+    keepsTheRules();
+    playAndMeasure(dialog);
+    assertThat(page.getByText("say what that asked for").first()).isVisible();
+    enter("trigger");
+    assertThat(page.getByLabel(words("Unit of user 1: 106 tones"))).isVisible();
+    page.keyboard().press("7");
+    // Its modulator is not adjusted: the image of the lower half stands in the upper one.
+    assertThat(page.getByTestId("table-unused")).containsText("96 to 121");
+    assertThat(reading("unusedMargin")).containsText("limit at least 0.0 dB");
+    keepsTheRules();
+  }
+
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {

@@ -215,6 +215,42 @@ public class OfdmApiTest extends GeneratorBench {
     }
   }
 
+  /**
+   * An answer to a trigger is read as that asked, and its unused tones are held to their limits.
+   */
+  @Test
+  public void answersToATriggerAreMadeAndMeasured() {
+    String part =
+        "{\"parts\":[{\"kind\":\"packets\",\"format\":\"HE\",\"training\":2,\"bytes\":200,\"answer\":true,"
+            + "\"intervalSeconds\":900e-6,\"bandHz\":20e6,\"users\":[%s]}],\"sampleRateHz\":80e6}";
+    String user = "{\"tones\":26,\"place\":3,\"station\":1,\"mcs\":6}";
+    long id = make(part.formatted(user)).get("id").asLong();
+    String url = "/api/recordings/" + id + "/measure";
+    String settings = "{\"measurement\":\"ofdm\",\"settings\":{\"seconds\":1e-3,\"trigger\":%s}}";
+    String told = "{\"training\":2,\"users\":[" + user + "]}";
+    JsonNode o =
+        server.json(server.send("POST", url, settings.formatted(told)), 200).get("outcome");
+    assertTrue(o.get("summary").asString().contains("1 checked, it fits"), o.toString());
+    assertEquals(table(o, "unused").size(), 8);
+    // MCS 6 may have -25 dB; 2 below that right beside a unit of 26, 12 below that is under -35.
+    assertEquals(cell(table(o, "unused"), 1, 3), -27, 1e-9);
+    assertEquals(cell(table(o, "unused"), 0, 3), -35, 1e-9);
+    assertEquals(reading(o, "unusedMargin").get("verdict").asString(), "PASS");
+    JsonNode none =
+        server.json(server.send("POST", url, settings.formatted("null")), 200).get("outcome");
+    assertTrue(none.get("summary").asString().contains("say what that asked for"));
+    for (String[] bad :
+        new String[][] {
+          {"{\"training\":2}", "names 1 to 74 users"},
+          {told.replace("\"place\":3", "\"place\":10"), "place is 1 to 9"},
+          {told.replace("g\":2", "g\":3"), "three trainings"}
+        }) {
+      JsonNode no = server.json(server.send("POST", url, settings.formatted(bad[0])), 400);
+      assertEquals(no.get("field").asString(), "trigger", no.toString());
+      assertTrue(no.get("detail").asString().contains(bad[1]), no.toString());
+    }
+  }
+
   private JsonNode found(String kind) {
     JsonNode[] out = new JsonNode[1];
     awaitTrue(

@@ -20,6 +20,8 @@ import rovnik.server.config.Choices;
  * @param trackLevel pilots set the level of each symbol, which the standard does not
  * @param description what the frames are; null for packets of IEEE 802.11 clause 17, which say it
  *     themselves. With one, channelHz does not count
+ * @param trigger what HE packets answer that do not say themselves which units they fill; null if
+ *     that is not known
  * @param referenceLevelDbm highest level that is expected at the reading plane
  */
 @Schema(name = "OfdmSettings")
@@ -33,11 +35,12 @@ public record OfdmSettingsDto(
     boolean trackPhase,
     boolean trackLevel,
     @Nullable OfdmDescriptionDto description,
+    @Nullable TriggerDto trigger,
     double referenceLevelDbm)
     implements RecordSettings<OfdmSettingsDto> {
 
   static final OfdmSettingsDto FIRST =
-      new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, null, 33);
+      new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, null, null, 33);
 
   @Override
   public OfdmSettingsDto ofWhole() {
@@ -51,6 +54,7 @@ public record OfdmSettingsDto(
         trackPhase,
         trackLevel,
         description,
+        trigger,
         referenceLevelDbm);
   }
 
@@ -66,6 +70,7 @@ public record OfdmSettingsDto(
         trackPhase,
         trackLevel,
         description,
+        trigger,
         levelDbm);
   }
 
@@ -83,6 +88,7 @@ public record OfdmSettingsDto(
                 OfdmSettings.Estimate.values(), OfdmSettings.Estimate::label, "estimate", estimate),
             trackPhase,
             trackLevel,
-            description == null ? null : description.told()));
+            description == null ? null : description.told(),
+            trigger == null ? null : trigger.toCore()));
   }
 }

@@ -10,7 +10,7 @@ import rovnik.core.modulation.ofdm.LegacyRate;
 import rovnik.core.modulation.ofdm.MixedPacket;
 import rovnik.core.modulation.ofdm.PacketFormat;
 import rovnik.core.modulation.ofdm.SentPacket;
-import rovnik.core.modulation.ofdm.SentUser;
+import rovnik.core.modulation.ofdm.Trigger;
 import rovnik.core.modulation.ofdm.UserPacket;
 import rovnik.core.modulation.wave.BandNoise;
 import rovnik.core.modulation.wave.ByAudio;
@@ -60,6 +60,8 @@ import rovnik.core.modulation.wave.WaveSum;
  *     of several users have numbers of their own
  * @param users of HE packets, in place of mcs: each has a unit of its own and gets the same bytes;
  *     null for one that has the whole channel
+ * @param answer these users answer a trigger, and no others: training is then 0 to 2, as of a
+ *     trigger; null for false
  * @param description of frames: what their symbols carry
  * @param recordingId of samples as they are; of am, fm and pm the sound that modulates, in place of
  *     a tone
@@ -93,6 +95,7 @@ record WaveformPartDto(
     @Nullable Boolean shortGuard,
     @Nullable Integer training,
     @Nullable List<SentUserDto> users,
+    @Nullable Boolean answer,
     @Nullable OfdmDescriptionDto description,
     @Nullable Long recordingId) {
   private static final String KINDS =
@@ -109,22 +112,6 @@ record WaveformPartDto(
   record ToneDto(double offsetHz, @Nullable Double levelDb, @Nullable Double phaseDegrees) {
     Tones.Tone toCore() {
       return new Tones.Tone(offsetHz, or(levelDb, 0), Math.toRadians(or(phaseDegrees, 0)));
-    }
-  }
-
-  /**
-   * One of several users.
-   *
-   * @param tones of its unit: 26, 52, 106, 242, 484 or 996
-   * @param place of that among all of its size, from the lowest, which is 1
-   * @param station its number, 0 to 2045
-   * @param mcs 0 to 11
-   * @param levelDb of its tones over those of others, -12 to 12, null for 0
-   */
-  @Schema(name = "SentUser")
-  record SentUserDto(int tones, int place, int station, int mcs, @Nullable Double levelDb) {
-    SentUser toCore() {
-      return new SentUser(tones, place, station, mcs, or(levelDb, 0));
     }
   }
 
@@ -183,6 +170,10 @@ record WaveformPartDto(
     }
     if (users != null && format != PacketFormat.HE) {
       throw new Refusal("users", "Several users are made in HE packets. Leave them out.");
+    }
+    if (users != null && answer != null && answer) {
+      Trigger asked = new TriggerDto(given(training, "training"), users, null).toCore();
+      return UserPacket.of(given(bandHz, "bandHz"), asked, given(bytes, "bytes"));
     }
     if (users != null) {
       return UserPacket.of(

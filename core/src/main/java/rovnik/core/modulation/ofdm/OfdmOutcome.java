@@ -312,6 +312,11 @@ final class OfdmOutcome {
   }
 
   private double powerScatterDb() {
-    return 10 / Math.log(10) / Math.sqrt(counts.used() * Math.max(1.0, p.symbols()));
+    // Without data it is the power of the training.
+    double values =
+        p.whole()
+            ? counts.used() * p.symbols()
+            : (double) plan.tones().length * plan.training().size();
+    return 10 / Math.log(10) / Math.sqrt(values);
   }
 }

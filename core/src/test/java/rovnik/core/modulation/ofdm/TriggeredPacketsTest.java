@@ -167,6 +167,8 @@ public class TriggeredPacketsTest extends PacketBench {
     float[] iq = alone(UserPacket.of(20e6, trigger, 60).samples(framed(new Random(1), 60), 3, 2));
     Outcome o = seen(iq, FS, 1, null);
     assertTrue(o.summary().contains("say what that asked for"), o.summary());
+    // Its power is known all the same, to what the training tells.
+    assertEquals(o.reading("carrierPower").orElseThrow().uncertainty(), 0.85, 0.05);
     assertTrue(seen(iq, FS, 1, one(1, 26, 1, 5)).summary().contains("EVM"));
     for (Object[] bad :
         new Object[][] {
