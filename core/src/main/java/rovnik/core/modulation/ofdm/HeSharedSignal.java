@@ -9,7 +9,7 @@ import java.util.List;
  *
  * @param b null if it was not read
  */
-record HeSharedSignal(HeaderBits bits, HeSigB b) implements PacketHeader, PacketBody {
+record HeSharedSignal(HeaderBits bits, HeSigB b) implements PacketHeader, HeBody {
   private static final int CHECK = 42;
   private static final int CHECK_BITS = 4;
   private static final int TAIL = 46;
@@ -127,7 +127,8 @@ record HeSharedSignal(HeaderBits bits, HeSigB b) implements PacketHeader, Packet
     return new HePlan(width, BEFORE + symbolsOfB, PARTS[training], GUARDS[training]);
   }
 
-  private HePlan layout() {
+  @Override
+  public HePlan layout() {
     return layout(width(), bits.number(23, 2), symbolsOfB());
   }
 
@@ -137,25 +138,13 @@ record HeSharedSignal(HeaderBits bits, HeSigB b) implements PacketHeader, Packet
   }
 
   @Override
-  public int training() {
-    return layout().training();
+  public boolean oneLess() {
+    return bits.isOne(41);
   }
 
   @Override
-  public boolean learned() {
-    return true;
-  }
-
-  @Override
-  public int symbols(int usual) {
-    return Math.max(0, layout().room(usual) - (bits.isOne(41) ? 1 : 0));
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    List<HePlan.Share> shares =
-        users().stream().map(u -> new HePlan.Share(u.unit(), u.coding(), 1)).toList();
-    return layout().of(shares, symbols);
+  public List<HePlan.Share> shares() {
+    return users().stream().map(SharedUser::share).toList();
   }
 
   @Override

@@ -6,7 +6,7 @@ import java.util.List;
  * HE-SIG-A of a packet that answers a trigger (IEEE 802.11ax-2021, 27.3.11.7; from memory), with
  * what that trigger asked for.
  */
-record HeTriggeredSignal(HeSignal said, Trigger trigger) implements PacketHeader, PacketBody {
+record HeTriggeredSignal(HeSignal said, Trigger trigger) implements PacketHeader, HeBody {
   @Override
   public PacketFormat format() {
     return PacketFormat.HE;
@@ -42,30 +42,20 @@ record HeTriggeredSignal(HeSignal said, Trigger trigger) implements PacketHeader
     return ResourceUnit.of(PacketFormat.HE, width(), ResourceUnit.SMALLEST);
   }
 
-  private HePlan layout() {
+  @Override
+  public HePlan layout() {
     return trigger.layout(width());
   }
 
+  /** A trigger may tell that, too; a packet without an extension never has it. */
   @Override
-  public int training() {
-    return layout().training();
+  public boolean oneLess() {
+    return false;
   }
 
   @Override
-  public boolean learned() {
-    return true;
-  }
-
-  @Override
-  public int symbols(int usual) {
-    return layout().room(usual);
-  }
-
-  @Override
-  public FramePlan plan(int symbols) {
-    List<HePlan.Share> shares =
-        users().stream().map(u -> new HePlan.Share(u.unit(), u.coding(), 1)).toList();
-    return layout().of(shares, symbols);
+  public List<HePlan.Share> shares() {
+    return users().stream().map(SharedUser::share).toList();
   }
 
   /** All of the channel: what is on its unused tones is looked at, too. */

@@ -87,6 +87,24 @@ record OfdmPacket(
       int end,
       List<User> users,
       List<UnusedTones.Unit> unused) {
+    /** Of a packet behind whose headers nothing is read. */
+    static Said unread(
+        PacketFormat format, List<HeaderBits.Part> parts, List<Field> fields, int end) {
+      return new Said(
+          format,
+          parts,
+          fields,
+          null,
+          Double.NaN,
+          null,
+          false,
+          "",
+          false,
+          end,
+          List.of(),
+          List.of());
+    }
+
     /** The same with what is on units that nobody has. */
     Said with(List<UnusedTones.Unit> units) {
       return new Said(

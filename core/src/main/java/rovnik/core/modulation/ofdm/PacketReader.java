@@ -63,19 +63,8 @@ final class PacketReader {
             new SymbolReader.Round(0, plan.tones().length),
             check,
             fieldPower(symbols, plan, FIELDS),
-            new OfdmPacket.Said(
-                PacketFormat.LEGACY,
-                field.parts(field.rateWords()),
-                FIELDS,
-                null,
-                Double.NaN,
-                null,
-                false,
-                "",
-                false,
-                end,
-                List.of(),
-                List.of()))
+            OfdmPacket.Said.unread(
+                PacketFormat.LEGACY, field.parts(field.rateWords()), FIELDS, end))
         .moved(-settings.toLowestHz());
   }
 
@@ -150,19 +139,7 @@ final class PacketReader {
             new SymbolReader.Round(0, plan.tones().length),
             check,
             fieldPower(symbols, plan, FIELDS),
-            new OfdmPacket.Said(
-                header.format(),
-                parts,
-                FIELDS,
-                null,
-                Double.NaN,
-                null,
-                false,
-                "",
-                false,
-                end,
-                List.of(),
-                List.of()))
+            OfdmPacket.Said.unread(header.format(), parts, FIELDS, end))
         .moved(-settings.toLowestHz());
   }
 

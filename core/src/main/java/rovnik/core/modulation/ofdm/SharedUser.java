@@ -18,6 +18,10 @@ record SharedUser(
     return new SharedUser(station, unit, why, told, lowDensity, part);
   }
 
+  HePlan.Share share() {
+    return new HePlan.Share(unit, coding(), 1);
+  }
+
   String name() {
     return "station " + station;
   }
