@@ -122,6 +122,30 @@ final class EvmReadings {
             own));
   }
 
+  /** How far all tones are within the limits of flatness, where a standard has some. */
+  void flatness(List<Reading> out) {
+    Flatness flat = Flatness.of(p);
+    if (flat.high() == null) {
+      return;
+    }
+    double all = p.evm(OfdmPacket.Which.ALL);
+    double own = all * all * (1 - estimateShare());
+    double[] noise = ToneChannel.noiseOf(plan);
+    for (int k = 0; k < noise.length; k++) {
+      noise[k] *= own;
+    }
+    Flatness.Worst worst = flat.worst(noise);
+    out.add(
+        maker.reading(
+            "flatnessMargin",
+            "Flatness, worst at tone " + String.valueOf(worst.tone()).replace('-', '\u2212'),
+            worst.marginDb(),
+            "dB",
+            new UncertaintyBudget().normal("noise", worst.scatterDb()),
+            new Limit(0, Double.NaN),
+            this.own));
+  }
+
   /** Of each user, where there are several; each has a limit of its own. */
   void ofUsers(List<Reading> out) {
     for (PacketUser u : users) {

@@ -183,6 +183,7 @@ final class OfdmOutcome {
       out.addAll(unused.readings());
       turning(out);
       leakage(out);
+      evm.flatness(out);
       image(out);
     }
     spectrum.ifPresent(s -> out.addAll(s.emission().readings()));

@@ -9,10 +9,6 @@ import rovnik.core.result.Values;
 
 /** What of one packet can be drawn. */
 final class OfdmSeries {
-  /** IEEE 802.11-2020, 17.3.9.7.2: inner tones within 4 dB, those beyond 4 up or 6 down. */
-  private static final double FLAT_DB = 4;
-
-  private static final double OUTER_DOWN_DB = 6;
   private static final double DEGREES = 180 / Math.PI;
 
   private final OfdmPacket p;
@@ -194,30 +190,12 @@ final class OfdmSeries {
 
   /** What the tones pass, over the mean of the inner ones; with the limits of a standard. */
   private void flatness(List<Series> out) {
-    boolean standard = p.said() != null;
-    int inner = standard ? p.said().format().inner() : Integer.MAX_VALUE;
-    double[] db = new double[numbers.length];
-    double mean = 0;
-    int count = 0;
-    for (int k = 0; k < numbers.length; k++) {
-      double power = p.channelRe()[k] * p.channelRe()[k] + p.channelIm()[k] * p.channelIm()[k];
-      db[k] = 10 * Math.log10(Math.max(1e-30, power));
-      if (Math.abs(numbers[k]) <= inner) {
-        mean += power;
-        count++;
-      }
-    }
-    double[] low = new double[numbers.length];
-    double[] high = new double[numbers.length];
-    for (int k = 0; k < numbers.length; k++) {
-      db[k] -= 10 * Math.log10(mean / count);
-      low[k] = Math.abs(numbers[k]) <= inner ? -FLAT_DB : -OUTER_DOWN_DB;
-      high[k] = FLAT_DB;
-    }
-    out.add(Series.curve("flatness", "What each tone passes", tones, placed(db), "dB").of("Level"));
-    if (standard) {
-      out.add(limit("limit.flatness.upper", high));
-      out.add(limit("limit.flatness.lower", low));
+    Flatness f = Flatness.of(p);
+    out.add(
+        Series.curve("flatness", "What each tone passes", tones, placed(f.db()), "dB").of("Level"));
+    if (f.high() != null) {
+      out.add(limit("limit.flatness.upper", f.high()));
+      out.add(limit("limit.flatness.lower", f.low()));
     }
   }
 
