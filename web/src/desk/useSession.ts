@@ -82,9 +82,10 @@ export function useSession<S extends object, F, Frame>(
   const wishes = useRef(0);
   useEffect(() => {
     if (wishes.current === 0 || state?.source !== source) {
-      wish.current = state?.settings ?? null;
+      // The newest that is known: this may run for a state that others have followed.
+      wish.current = (store?.state.get() ?? state)?.settings ?? null;
     }
-  }, [state, source]);
+  }, [state, source, store]);
 
   /** Changes settings; answers with what is wrong, "" if nothing. */
   const change = useCallback(
