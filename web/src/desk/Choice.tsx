@@ -18,7 +18,7 @@ export function Choice(props: {
           {props.choices[props.value] ?? props.value}
         </UnstyledButton>
       </Menu.Target>
-      <Menu.Dropdown>
+      <Menu.Dropdown mah="60vh" style={{ overflowY: "auto" }}>
         {Object.entries(props.choices).map(([value, label]) => (
           <Menu.Item key={value} onClick={() => props.onChange(value)}>
             {label}

@@ -98,7 +98,6 @@ public class GeneratorScreenTest extends GeneratorScreen {
 
   /** The desk of packets, and a waveform whose part is about to be chosen. */
   private Locator partOfPackets(String length) {
-    Levels.set(page, rovnik.url(), "Vector generator, seen by the fast receiver", -20);
     job("Vector generator, seen by the fast receiver");
     assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("packets");
@@ -256,14 +255,17 @@ public class GeneratorScreenTest extends GeneratorScreen {
   public void framesAsDescribedAreMeasured() {
     Locator dialog = partOfPackets("3m");
     choose("OFDM frames as described");
-    assertThat(dialog).containsText("OFDM frames, Cellular-like, 20 MHz, every 1.25 ms");
+    assertThat(dialog).containsText("OFDM frames, 802.11 clause 17, 20 MHz, every 1.25 ms");
+    dialog.getByLabel(words("Frames: 802.11 clause 17, 20 MHz")).click();
+    choose("TS 36.211, 20 MHz");
+    assertThat(dialog).containsText("OFDM frames, TS 36.211, 20 MHz, every 1.25 ms");
     button("Send it and play").click();
     assertThat(dialog).isHidden();
     field("at", "458.525M");
     field("level", "-20");
     turn(signal().getByLabel("output of Vector generator", inside()), true);
     page.getByLabel(words("Frames: that say what they are")).click();
-    choose("Cellular-like, 20 MHz");
+    choose("TS 36.211, 20 MHz");
     start();
     assertThat(reading("evmDb")).containsText("limit at most");
     assertThat(page.getByTestId("table-signal")).containsText("1200 from \u2212600 to 599");

@@ -236,7 +236,6 @@ public class ScreenshotMaker {
   /** OFDM packets of the generator. */
   private void packets(Processes rovnik, Page page) {
     String seen = "Vector generator, seen by the fast receiver";
-    Levels.set(page, rovnik.url(), seen, -20);
     page.navigate(rovnik.url() + "/modulation");
     job(page, seen);
     type(page, "packets");

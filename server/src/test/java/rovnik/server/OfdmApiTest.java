@@ -268,24 +268,73 @@ public class OfdmApiTest extends GeneratorBench {
     }
   }
 
-  /** Frames of a description of a user's own, made by a script of its own (own_frames.py). */
-  @Test
-  public void framesOfAnOwnDescriptionAreMeasured() throws IOException {
-    String description = new String(fixture("own_frames.json"), StandardCharsets.UTF_8);
+  /** What a script wrote of frames, and how they measure. */
+  private record Frames(
+      String description, Map<String, String> truth, String url, JsonNode measured) {
+    double told(String name) {
+      return Double.parseDouble(truth.get(name));
+    }
+  }
+
+  private Frames framesOf(String name) throws IOException {
+    String description = new String(fixture(name + ".json"), StandardCharsets.UTF_8);
     Map<String, String> truth = new HashMap<>();
-    new String(fixture("own_frames.txt"), StandardCharsets.UTF_8)
+    new String(fixture(name + ".txt"), StandardCharsets.UTF_8)
         .lines()
         .map(l -> l.split(" ", 2))
         .forEach(l -> truth.put(l[0], l[1]));
     String meta =
-        "{\"global\":{\"core:datatype\":\"cf32_le\",\"core:sample_rate\":25e6,"
-            + "\"core:version\":\"1.0.0\"},\"captures\":[{\"core:sample_start\":0,"
+        "{\"global\":{\"core:datatype\":\"cf32_le\",\"core:sample_rate\":"
+            + truth.get("rate")
+            + ",\"core:version\":\"1.0.0\"},\"captures\":[{\"core:sample_start\":0,"
             + "\"core:frequency\":5.5e9}],\"annotations\":[]}";
-    long id = server.json(server.upload(meta, fixture("own_frames.f32")), 201).get("id").asLong();
+    long id = server.json(server.upload(meta, fixture(name + ".f32")), 201).get("id").asLong();
     String url = "/api/recordings/" + id + "/measure";
     String asked = "{\"measurement\":\"ofdm\",\"settings\":{\"description\":" + description + "}}";
     JsonNode all = server.json(server.send("POST", url, asked), 200);
-    JsonNode o = all.has("outcome") ? all.get("outcome") : all;
+    return new Frames(description, truth, url, all.has("outcome") ? all.get("outcome") : all);
+  }
+
+  /**
+   * A transform that is no power of two, symbols that pass into each other, training whose signs
+   * nobody told, pilots by a Gold sequence, points of their own (edged_frames.py).
+   */
+  @Test
+  public void framesWithEdgesAndTrainingThatIsNotToldAreMeasured() throws IOException {
+    Frames frames = framesOf("edged_frames");
+    JsonNode o = frames.measured();
+    String summary = o.get("summary").asString();
+    assertEquals(reading(o, "packets").get("value").asInt(), 2, summary);
+    assertTrue(summary.contains("training learned from the signal"), summary);
+    within(o, "frequencyError", frames.told("carrier"));
+    within(o, "clockOffset", -frames.told("ppm"));
+    String[] begins = frames.truth().get("begins").split(" ");
+    for (int i = 0; i < 2; i++) {
+      assertEquals(cell(table(o, "packets"), i, 0), Double.parseDouble(begins[i]), 0.5e-6);
+    }
+    // Six pilots turn each symbol, which adds a little to data of power 1.
+    double turn = 1 / 12.0;
+    JsonNode users = table(o, "users");
+    double inner = frames.told("noise_inner") + turn;
+    double noise = -frames.told("snr");
+    assertEquals(cell(users, 0, 2), noise + 10 * Math.log10(inner), 0.5);
+    assertEquals(
+        cell(users, 1, 2), noise + 10 * Math.log10(frames.told("noise_outer") + turn), 0.5);
+    refused(
+        frames.url(),
+        "{\"description\":" + frames.description().replace("\"window\": 6", "\"window\": 17") + "}",
+        "description",
+        "window is longer than a guard");
+  }
+
+  /** Frames of a description of a user's own, made by a script of its own (own_frames.py). */
+  @Test
+  public void framesOfAnOwnDescriptionAreMeasured() throws IOException {
+    Frames frames = framesOf("own_frames");
+    String description = frames.description();
+    Map<String, String> truth = frames.truth();
+    String url = frames.url();
+    JsonNode o = frames.measured();
     assertEquals(reading(o, "packets").get("value").asInt(), 2, o.get("summary").asString());
     within(o, "frequencyError", Double.parseDouble(truth.get("carrier")));
     within(o, "clockOffset", -Double.parseDouble(truth.get("ppm")));
@@ -340,10 +389,15 @@ public class OfdmApiTest extends GeneratorBench {
   @Test
   public void readyFramesArePlayedAndMeasured() {
     JsonNode ready = server.json(server.get("/api/ofdm-descriptions"), 200);
-    assertTrue(ready.size() >= 2);
+    JsonNode cellular =
+        ready
+            .valueStream()
+            .filter(d -> d.get("name").asString().equals("TS 36.211, 20 MHz"))
+            .findFirst()
+            .orElseThrow();
     String frames =
         "{\"parts\":[{\"kind\":\"frames\",\"intervalSeconds\":1.25e-3,\"description\":"
-            + ready.get(0)
+            + cellular
             + "}],\"sampleRateHz\":61.44e6}";
     play(make(frames).get("id").asLong(), "", 200);
     control(generator, "frequency", "458.525e6", "level", "-20", "output", "on");
@@ -352,13 +406,14 @@ public class OfdmApiTest extends GeneratorBench {
             "PATCH",
             live("ofdm", "/settings"),
             "{\"centreHz\":458.525e6,\"seconds\":3e-3,\"referenceLevelDbm\":0,\"description\":"
-                + ready.get(0)
+                + cellular
                 + "}"),
         200);
     server.json(server.send("POST", live("ofdm", "/start"), "{\"jobId\":" + own + "}"), 200);
     awaitTrue(() -> server.get(live("ofdm", "/outcome")).statusCode() == 200);
     JsonNode o = server.json(server.get(live("ofdm", "/outcome")), 200).get("outcome");
-    assertTrue(o.get("summary").asString().contains("Cellular-like"), o.get("summary").asString());
+    assertTrue(
+        o.get("summary").asString().contains("TS 36.211, 20 MHz"), o.get("summary").asString());
     assertTrue(reading(o, "packets").get("value").asInt() >= 1, o.get("summary").asString());
     assertTrue(reading(o, "evmDb").get("value").asDouble() < -25, o.get("summary").asString());
     server.json(server.send("POST", live("ofdm", "/hold"), ""), 200);

@@ -23,17 +23,18 @@ public interface ComplexFft {
   /** Where the power of a bin lies. */
   int placeOf(int bin);
 
-  /**
-   * The fastest transform that this machine has. Not thread-safe: one thread, one transform.
-   *
-   * @param length a power of two, at least 2
-   */
+  /** The machine's vectors are at hand. */
   static boolean vectors() {
     return ModuleLayer.boot().findModule("jdk.incubator.vector").isPresent();
   }
 
+  /**
+   * The fastest transform that this machine has. Not thread-safe: one thread, one transform.
+   *
+   * @param length at least 2; a power of two is fastest
+   */
   static ComplexFft of(int length) {
-    return vectors() && length >= VectorFft.SHORTEST
+    return vectors() && Integer.bitCount(length) == 1 && length >= VectorFft.SHORTEST
         ? new VectorFft(length)
         : new LibraryFft(length);
   }

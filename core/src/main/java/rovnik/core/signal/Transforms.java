@@ -27,7 +27,7 @@ public final class Transforms {
   /**
    * The calling thread's transform of a length.
    *
-   * @param length a power of two, at least 2
+   * @param length at least 2; a power of two is fastest
    */
   public static ComplexFft ofLength(int length) {
     Map<Integer, SoftReference<ComplexFft>> made = MADE.get();

@@ -149,12 +149,21 @@ public class PathTest {
   }
 
   /** Peaks are what limits are held against: 6 dB of crest eat 6 dB of headroom. */
+  /** What a source was set to counts; of what it only should put out, the higher. */
+  @Test
+  public void aLevelThatWasSetNeedsNoExpectation() {
+    assertEquals(new SourceLevel(-20, 9, true).orExpected(0), new SourceLevel(-20, 9, true));
+    assertEquals(new SourceLevel(-20, 9, false).orExpected(0), new SourceLevel(0, 9, false));
+    assertEquals(new SourceLevel(7, 0, false).orExpected(0).meanDbm(), 7.0);
+    assertEquals(SourceLevel.UNKNOWN.orExpected(-3).meanDbm(), -3.0);
+  }
+
   @Test
   public void peaksCount() {
     PathElement port = PathElement.port("RX", 0, 20, 18);
     SignalPath path = new SignalPath(List.of(PathElement.source("TX", -4, 20), port), 0);
     assertTrue(LevelPlan.of(path, 458e6, SourceLevel.of(-4)).blocking().isEmpty());
-    LevelPlan peaks = LevelPlan.of(path, 458e6, new SourceLevel(-4, 6));
+    LevelPlan peaks = LevelPlan.of(path, 458e6, new SourceLevel(-4, 6, true));
     assertEquals(peaks.levelDbm()[0], -4, 1e-9);
     assertEquals(peaks.worstHeadroomDb(), -2, 1e-9);
     assertTrue(

@@ -150,7 +150,7 @@ public final class ScpiSignalGenerator extends ScpiInstrument implements SignalG
   public SourceState state() {
     GeneratorState s = generator();
     double crest = s.playing() ? waveform(s.waveform()).map(KnownWaveform::crestDb).orElse(0.0) : 0;
-    return new SourceState(s.on(), s.playing(), false, s.centreHz(), s.levelDbm(), crest);
+    return new SourceState(s.on(), s.playing(), false, s.centreHz(), s.levelDbm(), crest, true);
   }
 
   @Override

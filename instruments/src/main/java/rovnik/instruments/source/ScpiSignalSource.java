@@ -20,7 +20,8 @@ public final class ScpiSignalSource extends ScpiInstrument implements SignalSour
         dialect.can("drive") && dialect.flag(connection, "drive"),
         dialect.number(connection, "frequencyHz", 0, 1e12),
         dialect.number(connection, "levelDbm", -300, 100),
-        0);
+        0,
+        false);
   }
 
   @Override

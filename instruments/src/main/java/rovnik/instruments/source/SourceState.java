@@ -9,6 +9,7 @@ package rovnik.instruments.source;
  * @param frequencyHz nominal frequency
  * @param levelDbm nominal mean level at its output
  * @param crestDb how far its peaks are above the mean, 0 if that is not known
+ * @param set the level was set, and is not only what it should be
  */
 public record SourceState(
     boolean on,
@@ -16,7 +17,8 @@ public record SourceState(
     boolean driveHigh,
     double frequencyHz,
     double levelDbm,
-    double crestDb) {
+    double crestDb,
+    boolean set) {
 
   /** The state in words, as kept with a run. */
   public String text() {

@@ -458,11 +458,9 @@ public class BenchService implements UserFiles {
     FunctionState fed = place == null ? null : place.function;
     if (fed != null && fed.on()) {
       // What it feeds sends what the path says.
-      return new SourceLevel(Nulls.orNan(job.path().elements().get(0).outputLevelDbm()), 0);
+      return SourceLevel.of(Nulls.orNan(job.path().elements().get(0).outputLevelDbm()));
     }
-    return state == null || !state.on()
-        ? SourceLevel.UNKNOWN
-        : new SourceLevel(state.levelDbm(), state.crestDb());
+    return state == null || !state.on() ? SourceLevel.UNKNOWN : levelOf(state);
   }
 
   /** How far off the level and frequency of the source behind a path may be. */
@@ -602,7 +600,11 @@ public class BenchService implements UserFiles {
     if (drives && before.on()) {
       source.setOn(false); // nothing flows while it is not known how much
     } else if (level != null && willBeOn) {
-      ask(place, new SourceLevel(Values.number(level), before.crestDb()), jobId, overrideReason);
+      ask(
+          place,
+          new SourceLevel(Values.number(level), before.crestDb(), before.set()),
+          jobId,
+          overrideReason);
     }
     boolean done = false;
     try {
@@ -625,7 +627,7 @@ public class BenchService implements UserFiles {
   }
 
   private static SourceLevel levelOf(SourceState s) {
-    return new SourceLevel(s.levelDbm(), s.crestDb());
+    return new SourceLevel(s.levelDbm(), s.crestDb(), s.set());
   }
 
   private void ask(

@@ -248,9 +248,7 @@ public class JobService {
    */
   public LevelPlan plan(JobDto job, SourceLevel source) {
     SignalPath path = job.path().toCore();
-    double expected = path.source().outputLevelDbm();
-    double level = source.meanDbm() > expected ? source.meanDbm() : expected;
-    return LevelPlan.of(path, planningHz(job), new SourceLevel(level, source.crestDb()));
+    return LevelPlan.of(path, planningHz(job), source.orExpected(path.source().outputLevelDbm()));
   }
 
   /** The plan as sent. */

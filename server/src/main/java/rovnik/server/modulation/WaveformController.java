@@ -153,7 +153,8 @@ class WaveformController {
     if (r.jobId() != null) {
       JobDto job = jobs.find(r.jobId());
       double level = r.levelDbm() == null ? bench.sourceLevel(job).meanDbm() : r.levelDbm();
-      plan = jobs.planDto(bench.asItIs(job), new SourceLevel(level, made.waveform().crestDb()));
+      plan =
+          jobs.planDto(bench.asItIs(job), new SourceLevel(level, made.waveform().crestDb(), true));
     }
     return new Preview(OutcomeDto.whole(WaveformLook.of(made.waveform(), made.words())), plan);
   }

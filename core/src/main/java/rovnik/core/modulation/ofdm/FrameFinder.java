@@ -32,7 +32,7 @@ final class FrameFinder {
 
   private final double[] re;
   private final double[] im;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final FramePlan plan;
   private final int transform;
   private final int looked;
@@ -50,7 +50,7 @@ final class FrameFinder {
   FrameFinder(
       double[] re,
       double[] im,
-      OfdmDescription.Frame frame,
+      DescribedFrame frame,
       ChannelSamples samples,
       OfdmSettings settings) {
     this.re = re;
@@ -75,7 +75,7 @@ final class FrameFinder {
     for (int s = 0; s < looked; s++) {
       guards += frame.guard()[s];
     }
-    this.known = new KnownTones(plan);
+    this.known = new KnownTones(plan, !frame.learned());
     this.fitting =
         Math.min(KNOWN_WELL, Math.max(KNOWN, Math.sqrt(KNOWN_BY_CHANCE / known.pairs())));
     double byChance = BY_CHANCE / Math.sqrt(guards / ChannelSamples.TIMES);
@@ -174,7 +174,7 @@ final class FrameFinder {
     }
     PacketFinder.Found found = new PacketFinder.Found(at, offset + shift.tones() * tone);
     reader.begin(plan, found, plan.trainingEnd());
-    int late = (int) Math.rint(reader.later());
+    int late = (int) Math.rint(reader.later(!frame.learned()));
     if (Math.abs(late) > plan.early()) {
       return null; // known tones are near, but belong to another symbol
     }

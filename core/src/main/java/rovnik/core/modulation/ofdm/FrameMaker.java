@@ -2,15 +2,17 @@ package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
 import java.util.SplittableRandom;
+import rovnik.core.modulation.Prbs;
 import rovnik.core.signal.ComplexFft;
 import rovnik.core.signal.Transforms;
 
 /** Makes frames that are described, with data that nobody chose. */
 public final class FrameMaker {
   private final OfdmDescription description;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final int times;
   private final SplittableRandom random;
+  private final long[] signs;
 
   /**
    * @param times samples for each of the transform, a power of two
@@ -21,27 +23,29 @@ public final class FrameMaker {
     this.frame = description.frame();
     this.times = times;
     this.random = new SplittableRandom(seed);
+    this.signs = Prbs.PN15.bits(frame.plan().tones().length);
   }
 
   /** Samples of one frame. */
   public static long samples(OfdmDescription description, int times) {
-    return at(description.frame(), description.frame().plan().length(), times);
+    DescribedFrame frame = description.frame();
+    return at(frame, frame.plan().length(), times) + (long) description.window() * times;
   }
 
   /** Where a place of a frame is from its beginning. */
-  private static int at(OfdmDescription.Frame frame, int place, int times) {
+  private static int at(DescribedFrame frame, int place, int times) {
     return (frame.plan().head() + place) / ChannelSamples.TIMES * times;
   }
 
   /** One frame, interleaved; tones of power 1 have the power 1 each. */
   public float[] next() {
-    FramePlan plan = frame.plan();
-    float[] out = new float[2 * at(frame, plan.length(), times)];
+    float[] out = new float[2 * (int) samples(description, times)];
     int n = description.transform() * times;
     ComplexFft fft = Transforms.ofLength(n);
     float[] re = new float[n];
     float[] im = new float[n];
-    for (int s = 0; s < frame.at().length; s++) {
+    int last = frame.at().length - 1;
+    for (int s = 0; s <= last; s++) {
       Arrays.fill(re, 0);
       Arrays.fill(im, 0);
       set(re, im, frame.at()[s]);
@@ -49,13 +53,26 @@ public final class FrameMaker {
       fft.forward(im, re);
       int body = at(frame, frame.at()[s], times);
       int guard = frame.guard()[s] / ChannelSamples.TIMES * times;
-      for (int i = -guard; i < n; i++) {
-        int from = i < 0 ? i + n : i;
-        out[2 * (body + i)] = re[from];
-        out[2 * (body + i) + 1] = im[from];
+      // What follows without a guard goes on where this ends.
+      int beyond = s == last || frame.guard()[s + 1] > 0 ? description.window() * times : 0;
+      for (int i = -guard; i < n + beyond; i++) {
+        int from = Math.floorMod(i, n);
+        double share = risen(i + guard, guard) * risen(n + beyond - 1 - i, beyond);
+        out[2 * (body + i)] += (float) (share * re[from]);
+        out[2 * (body + i) + 1] += (float) (share * im[from]);
       }
     }
     return out;
+  }
+
+  /** From 0 to 1 over the window, as a raised cosine; 1 where none is. */
+  private double risen(int sample, int room) {
+    int length = Math.min(room, description.window() * times);
+    if (sample >= length) {
+      return 1;
+    }
+    double sine = Math.sin(Math.PI / 2 * (sample + 0.5) / length);
+    return sine * sine;
   }
 
   private void set(float[] re, float[] im, int at) {
@@ -75,8 +92,11 @@ public final class FrameMaker {
         re[bin] = (float) (s.re()[k] * s.points()[k].re(value));
         im[bin] = (float) (s.re()[k] * s.points()[k].im(value));
       } else {
-        re[bin] = (float) s.re()[k];
-        im[bin] = (float) s.im()[k];
+        // Signs that are to be learned are our own.
+        boolean turned =
+            frame.learned() && s.roles()[k] == SymbolPlan.Role.KNOWN && Prbs.get(signs, k);
+        re[bin] = (float) (turned ? -s.re()[k] : s.re()[k]);
+        im[bin] = (float) (turned ? -s.im()[k] : s.im()[k]);
       }
     }
   }

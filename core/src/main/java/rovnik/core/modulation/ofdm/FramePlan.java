@@ -41,8 +41,8 @@ record FramePlan(
   }
 
   /** The same frame with other training. */
-  FramePlan withTraining(SymbolPlan known) {
-    return new FramePlan(transform, early, head, tones, units, List.of(known), data);
+  FramePlan withTraining(List<SymbolPlan> known) {
+    return new FramePlan(transform, early, head, tones, units, known, data);
   }
 
   /** Samples from the first training to the end of the last symbol. */

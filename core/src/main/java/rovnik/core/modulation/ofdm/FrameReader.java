@@ -5,10 +5,10 @@ import java.util.List;
 /** Reads frames that are described. */
 final class FrameReader {
   private final ChannelSamples samples;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final SymbolReader symbols;
 
-  FrameReader(ChannelSamples samples, OfdmSettings settings, OfdmDescription.Frame frame) {
+  FrameReader(ChannelSamples samples, OfdmSettings settings, DescribedFrame frame) {
     this.samples = samples;
     this.frame = frame;
     this.symbols = new SymbolReader(samples, settings, frame.plan());
@@ -25,6 +25,10 @@ final class FrameReader {
             : "cut off: " + data.size() + " of " + whole.data().size() + " symbols are there";
     FramePlan plan = whole.with(data);
     symbols.begin(plan, found, plan.length());
+    if (frame.learned() && !data.isEmpty()) {
+      plan = new LearnedTraining(symbols, plan).asTold();
+      symbols.trainAgain(plan);
+    }
     SymbolReader.Round round =
         data.isEmpty() ? new SymbolReader.Round(0, plan.tones().length) : symbols.data(plan);
     return OfdmPacket.of(symbols, plan, round, check, fieldPower(plan), null);

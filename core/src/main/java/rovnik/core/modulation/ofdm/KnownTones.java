@@ -8,7 +8,11 @@ final class KnownTones {
   /** Trainings of one frame differ by less in what they pass. */
   private static final double EVEN = 0.5;
 
+  /** A shift by one tone is so much less alike, if signs are not known. */
+  private static final double NEARLY = 0.7;
+
   private final int transform;
+  private final boolean signed;
   private final List<Training> trainings;
 
   /**
@@ -22,7 +26,7 @@ final class KnownTones {
    */
   private record Training(
       int at, int[] low, int[] high, double[] re, double[] im, double expected) {
-    static Training of(SymbolPlan s, FramePlan plan) {
+    static Training of(SymbolPlan s, FramePlan plan, int times) {
       int n = s.usedTones() - 1;
       int[] low = new int[n];
       int[] high = new int[n];
@@ -44,8 +48,8 @@ final class KnownTones {
               2 * Math.PI * (high[i] - low[i]) * plan.early() / plan.transform()
                   + Math.atan2(s.im()[before], s.re()[before])
                   - Math.atan2(s.im()[k], s.re()[k]);
-          re[i] = Math.cos(angle);
-          im[i++] = Math.sin(angle);
+          re[i] = Math.cos(times * angle);
+          im[i++] = Math.sin(times * angle);
         }
         before = k;
       }
@@ -53,9 +57,15 @@ final class KnownTones {
     }
   }
 
-  KnownTones(FramePlan plan) {
+  /**
+   * @param signed the signs of the tones are known; if not, each change counts twice, which half a
+   *     turn does not show
+   */
+  KnownTones(FramePlan plan, boolean signed) {
     this.transform = plan.transform();
-    this.trainings = plan.training().stream().map(s -> Training.of(s, plan)).toList();
+    this.signed = signed;
+    this.trainings =
+        plan.training().stream().map(s -> Training.of(s, plan, signed ? 1 : 2)).toList();
   }
 
   /** Changes from tone to tone in all trainings. */
@@ -82,19 +92,26 @@ final class KnownTones {
   Shift best(IntFunction<float[][]> spectra, int most) {
     List<float[][]> all = trainings.stream().map(t -> spectra.apply(t.at())).toList();
     Shift best = new Shift(0, 0);
+    double strongest = 0;
     for (int q = -most; q <= most; q++) {
       double least = 1;
       double quietest = Double.POSITIVE_INFINITY;
       double loudest = 0;
-      for (int t = 0; t < trainings.size() && least > best.alike(); t++) {
+      double power = 0;
+      for (int t = 0; t < trainings.size() && (least > best.alike() || !signed); t++) {
         Training of = trainings.get(t);
         double[] fits = fits(of, all.get(t), q);
         least = Math.min(least, fits[0]);
         quietest = Math.min(quietest, fits[1]);
         loudest = Math.max(loudest, fits[1]);
+        power += fits[1];
       }
-      if (least > best.alike() && quietest >= EVEN * loudest) {
+      // Without signs tones are nearly as alike one farther; but there one of them is empty.
+      boolean better =
+          signed ? least > best.alike() : least > NEARLY * best.alike() && power > strongest;
+      if (better && quietest >= EVEN * loudest) {
         best = new Shift(q, least);
+        strongest = power;
       }
     }
     return best;
@@ -108,15 +125,24 @@ final class KnownTones {
     double y = 0;
     double power = 0;
     for (int i = 0; i < of.low().length; i++) {
-      int a = of.low()[i] + shift & transform - 1;
-      int b = of.high()[i] + shift & transform - 1;
+      int a = binOf(of.low()[i] + shift);
+      int b = binOf(of.high()[i] + shift);
       double p = re[b] * re[a] + im[b] * im[a];
       double q = im[b] * re[a] - re[b] * im[a];
       double length = Math.sqrt(p * p + q * q) + 1e-300;
+      if (!signed) {
+        double twice = 2 * p * q / length;
+        p = (p * p - q * q) / length;
+        q = twice;
+      }
       x += (p * of.re()[i] - q * of.im()[i]) / length;
       y += (p * of.im()[i] + q * of.re()[i]) / length;
       power += re[a] * re[a] + im[a] * im[a];
     }
     return new double[] {Math.sqrt(x * x + y * y) / of.low().length, power / of.expected()};
+  }
+
+  private int binOf(int tone) {
+    return tone < 0 ? tone + transform : tone;
   }
 }

@@ -36,7 +36,7 @@ final class LaterReader {
     SymbolReader symbols = new SymbolReader(samples, settings, plan);
     symbols.begin(plan, own, plan.length());
     if (body.learned() && !plan.data().isEmpty()) {
-      plan = new LearnedTraining(symbols, plan).learned();
+      plan = new LearnedTraining(symbols, plan).ofOneLevel();
       symbols.trainAgain(plan);
     }
     // What else is said comes before the data: samples are read no farther than those go.

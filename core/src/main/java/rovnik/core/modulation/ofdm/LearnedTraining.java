@@ -40,8 +40,32 @@ final class LearnedTraining {
     this.sign = new int[tones.length];
   }
 
-  /** The frame with the training that was learned. */
-  FramePlan learned() {
+  /** The frame with the training that was learned, of a packet whose tones are of one level. */
+  FramePlan ofOneLevel() {
+    learn();
+    double[] known = new double[tones.length];
+    double level = level();
+    for (int k : used) {
+      known[k] = level * sign[k];
+    }
+    return plan.withTraining(List.of(training.with(known)));
+  }
+
+  /** The same with levels as they were told. */
+  FramePlan asTold() {
+    learn();
+    return plan.withTraining(plan.training().stream().map(this::signed).toList());
+  }
+
+  private SymbolPlan signed(SymbolPlan s) {
+    double[] known = s.re().clone();
+    for (int k : used) {
+      known[k] *= sign[k];
+    }
+    return s.with(known);
+  }
+
+  private void learn() {
     flatten();
     int strongest = used[0];
     for (int k : used) {
@@ -50,12 +74,6 @@ final class LearnedTraining {
     walk(strongest, 1);
     walk(strongest, -1);
     byPilots();
-    double[] known = new double[tones.length];
-    double level = level();
-    for (int k : used) {
-      known[k] = level * sign[k];
-    }
-    return plan.withTraining(training.with(known));
   }
 
   /**

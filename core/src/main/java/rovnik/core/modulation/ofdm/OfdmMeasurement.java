@@ -50,7 +50,7 @@ public final class OfdmMeasurement extends StretchMeasurement {
   private static final int CELLS = 64;
 
   private final OfdmSettings settings;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final Layout layout;
 
   public OfdmMeasurement(OfdmSettings settings) {

@@ -27,7 +27,7 @@ final class OfdmOutcome {
   private static final double BETWEEN_SAMPLES_DB = 0.05;
 
   private final OfdmSettings settings;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final IqRecord record;
   private final MeasurementContext context;
   private final List<OfdmPacket> packets;
@@ -59,7 +59,7 @@ final class OfdmOutcome {
    */
   OfdmOutcome(
       OfdmSettings settings,
-      OfdmDescription.Frame frame,
+      DescribedFrame frame,
       IqRecord record,
       MeasurementContext context,
       List<OfdmPacket> packets,
@@ -154,7 +154,8 @@ final class OfdmOutcome {
           settings.description().name(),
           p.symbols(),
           plan.tones().length,
-          p.check().isEmpty() ? "" : ", " + p.check(),
+          (p.check().isEmpty() ? "" : ", " + p.check())
+              + (frame.learned() ? "; training learned from the signal" : ""),
           good);
     }
     return String.format(

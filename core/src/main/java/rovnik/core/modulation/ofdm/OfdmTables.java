@@ -22,7 +22,7 @@ final class OfdmTables {
   private static final int MOST_BYTES = 512;
 
   private final OfdmSettings settings;
-  private final OfdmDescription.Frame frame;
+  private final DescribedFrame frame;
   private final CarrierReadings carrier;
   private final List<OfdmPacket> packets;
   private final OfdmPacket p;
@@ -39,7 +39,7 @@ final class OfdmTables {
    */
   OfdmTables(
       OfdmSettings settings,
-      OfdmDescription.Frame frame,
+      DescribedFrame frame,
       CarrierReadings carrier,
       List<OfdmPacket> packets,
       double startSeconds,
@@ -209,6 +209,12 @@ final class OfdmTables {
                 .replace('-', '\u2212')));
     rows.add(said("Transform", d.transform() + " samples"));
     rows.add(said("Symbols to learn from", "" + all.training().size()));
+    if (frame.learned()) {
+      rows.add(said("Signs of training", "learned from the signal"));
+    }
+    if (d.window() > 0) {
+      rows.add(said("Window", d.window() + " samples"));
+    }
     rows.add(said("Symbols with data", "" + all.data().size()));
     rows.add(said("Lasts", Seconds.words((all.head() + all.length()) / (2.0 * settings.rateHz()))));
     return new ResultTable(

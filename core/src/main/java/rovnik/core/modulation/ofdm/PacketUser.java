@@ -22,7 +22,7 @@ record PacketUser(
    *
    * @param frame that is described; null for packets that say what they are
    */
-  static List<PacketUser> of(OfdmPacket p, OfdmDescription.Frame frame) {
+  static List<PacketUser> of(OfdmPacket p, DescribedFrame frame) {
     List<PacketUser> out = new ArrayList<>();
     FramePlan plan = p.plan();
     if (p.said() != null) {

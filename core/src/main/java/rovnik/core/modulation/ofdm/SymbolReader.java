@@ -101,9 +101,13 @@ final class SymbolReader {
     train();
   }
 
-  /** By how many samples the frame begins later than it was taken for, by its channel. */
-  double later() {
-    return channel.laterBy();
+  /**
+   * By how many samples the frame begins later than it was taken for, by its channel.
+   *
+   * @param signed the signs of its training are known
+   */
+  double later(boolean signed) {
+    return channel.laterBy(signed);
   }
 
   /** Reads the data of a frame that has begun. */

@@ -331,8 +331,12 @@ final class ToneChannel {
     return new double[] {re[k] * c - im[k] * s, im[k] * c + re[k] * s};
   }
 
-  /** By how many samples what was transformed began earlier than it should have. */
-  double laterBy() {
+  /**
+   * By how many samples what was transformed began earlier than it should have.
+   *
+   * @param signed the signs of its tones are known; if not, each change counts twice
+   */
+  double laterBy(boolean signed) {
     int step = Integer.MAX_VALUE;
     for (int k = 1; k < tones.length; k++) {
       step = Math.min(step, tones[k] - tones[k - 1]);
@@ -341,10 +345,14 @@ final class ToneChannel {
     double y = 0;
     for (int k = 1; k < tones.length; k++) {
       if (tones[k] - tones[k - 1] == step) {
-        x += re[k] * re[k - 1] + im[k] * im[k - 1];
-        y += im[k] * re[k - 1] - re[k] * im[k - 1];
+        double p = re[k] * re[k - 1] + im[k] * im[k - 1];
+        double q = im[k] * re[k - 1] - re[k] * im[k - 1];
+        x += signed ? p : p * p - q * q;
+        y += signed ? q : 2 * p * q;
       }
     }
-    return (turn - Math.atan2(y, x) / step) * perTurn;
+    double times = signed ? step : 2.0 * step;
+    double off = turn * times - Math.atan2(y, x);
+    return Math.IEEEremainder(off, 2 * Math.PI) / times * perTurn;
   }
 }

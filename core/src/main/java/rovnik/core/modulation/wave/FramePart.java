@@ -7,8 +7,7 @@ import rovnik.core.units.Frequency;
 import rovnik.core.units.Seconds;
 
 /**
- * An OFDM frame by description, again and again, with data of a pseudorandom sequence. Symbols
- * follow each other without a window.
+ * An OFDM frame by description, again and again, with data of a pseudorandom sequence.
  *
  * @param intervalSeconds from the beginning of one to that of the next
  * @param seed of the data

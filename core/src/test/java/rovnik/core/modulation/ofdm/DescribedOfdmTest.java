@@ -12,6 +12,7 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
 import rovnik.core.modulation.Format;
+import rovnik.core.modulation.ofdm.OfdmDescription.Gold;
 import rovnik.core.modulation.ofdm.OfdmDescription.Symbol;
 import rovnik.core.modulation.ofdm.OfdmDescription.Tones;
 import rovnik.core.modulation.ofdm.OfdmDescription.What;
@@ -30,15 +31,15 @@ public class DescribedOfdmTest {
   }
 
   static Tones known(String tones, List<Double> re, List<Double> im) {
-    return new Tones(What.KNOWN, tones, re, im, null, null, 0, "");
+    return new Tones(What.KNOWN, tones, re, im, null, null, null, 0, "");
   }
 
   static Tones pilots(String tones, List<Double> re, List<Integer> signs) {
-    return new Tones(What.PILOTS, tones, re, null, signs, null, 0, "");
+    return new Tones(What.PILOTS, tones, re, null, null, signs, null, 0, "");
   }
 
   static Tones data(String tones, Format format, double levelDb, String user) {
-    return new Tones(What.DATA, tones, null, null, null, format, levelDb, user);
+    return new Tones(What.DATA, tones, null, null, null, null, format, levelDb, user);
   }
 
   /** Signs that no standard has. */
@@ -59,6 +60,7 @@ public class DescribedOfdmTest {
         "",
         312.5e3,
         64,
+        0,
         5.0,
         List.of(
             new Symbol("Training", 1, 32, List.of(training)),
@@ -92,7 +94,7 @@ public class DescribedOfdmTest {
               : List.of(data(first, format, 0, "A"), data(second, format, secondDb, "B"));
       symbols.add(new Symbol(reference ? "Reference" : "Data", 1, guard, carries));
     }
-    return new OfdmDescription("subframe", "", 15e3, 2048, null, symbols);
+    return new OfdmDescription("subframe", "", 15e3, 2048, 0, null, symbols);
   }
 
   /** Real or imaginary parts of unit values at the corners of a square. */
@@ -115,6 +117,7 @@ public class DescribedOfdmTest {
         "",
         1.25e6,
         1024,
+        0,
         null,
         List.of(
             new Symbol("Training", 2, 256, List.of(training)),
@@ -133,7 +136,7 @@ public class DescribedOfdmTest {
 
   /** Frames as sums of tones over time, each sample by itself; noise over the tones' power. */
   private static float[] received(OfdmDescription d, Way way, int frames, Random random) {
-    OfdmDescription.Frame f = d.frame();
+    DescribedFrame f = d.frame();
     FramePlan plan = f.plan();
     double unit = 1 / (2 * d.rateHz());
     int last = f.at().length - 1;
@@ -379,7 +382,7 @@ public class DescribedOfdmTest {
     List<Symbol> few = new ArrayList<>();
     few.add(new Symbol("T", 1, 4, List.of(known("-26..26 not 0", signs(52, 8), null))));
     few.add(new Symbol("D", 2, 4, List.of(data("-26..26 not 0", Format.QPSK, 0, ""))));
-    OfdmDescription d = new OfdmDescription("short", "", 312.5e3, 64, null, few);
+    OfdmDescription d = new OfdmDescription("short", "", 312.5e3, 64, 0, null, few);
     Way way = new Way(40e6, 30e3, 0, 35, -300, 15e-6);
     Outcome o = measured(d, 1, received(d, way, 1, new Random(12)), way.fs());
     assertEquals(value(o, "packets"), 1, o.summary());
@@ -414,6 +417,7 @@ public class DescribedOfdmTest {
             "",
             312.5e3,
             64,
+            0,
             null,
             List.of(new Symbol("T", 1, 32, List.of(other)), last));
     Refusal r = expectThrows(Refusal.class, () -> measured(wrong, 1, iq, 25e6));
@@ -423,8 +427,38 @@ public class DescribedOfdmTest {
     for (int i = 0; i < noise.length; i++) {
       noise[i] = (float) (0.01 * random.nextGaussian());
     }
-    Refusal none = expectThrows(Refusal.class, () -> measured(burst(), 1, noise, 25e6));
-    assertEquals(none.field(), "signal");
+    for (OfdmDescription d : List.of(burst(), untold())) {
+      Refusal none = expectThrows(Refusal.class, () -> measured(d, 1, noise, 25e6));
+      assertEquals(none.field(), "signal");
+    }
+  }
+
+  /** The burst, but nobody says which signs its training has. */
+  private static OfdmDescription untold() {
+    List<Symbol> symbols = new ArrayList<>(burst().symbols());
+    for (int i = 0; i < 2; i++) {
+      Symbol s = symbols.get(i);
+      Tones learned = of(What.LEARNED, "-26..26 not 0", null, null);
+      symbols.set(i, new Symbol(s.name(), 1, s.guard(), List.of(learned)));
+    }
+    return new OfdmDescription("untold", "", 312.5e3, 64, 0, 5.0, symbols);
+  }
+
+  /** At any offset, through noise: what is learned is as good as what is known. */
+  @Test
+  public void signsThatNobodyToldAreLearned() {
+    Random random = new Random(77);
+    for (int t = 0; t < 40; t++) {
+      double offset = 312.5e3 * 3 * (random.nextDouble() - 0.5);
+      double ppm = 40 * (random.nextDouble() - 0.5);
+      Way way = new Way(25e6, offset, ppm, 22 + 15 * random.nextDouble(), -30, 20e-6);
+      float[] iq = received(burst(), way, 1, random);
+      Outcome told = measured(burst(), 1, iq, way.fs());
+      Outcome o = measured(untold(), 1, iq, way.fs());
+      assertTrue(o.summary().contains("training learned from the signal"), o.summary());
+      assertEquals(value(o, "evmDb"), value(told, "evmDb"), 0.05, o.summary());
+      assertEquals(value(o, "frequencyError"), value(told, "frequencyError"), 1, o.summary());
+    }
   }
 
   @DataProvider
@@ -434,10 +468,10 @@ public class DescribedOfdmTest {
     return new Object[][] {
       {64, List.of(new Symbol("T", 1, 16, List.of(good))), "No symbol has data"},
       {64, List.of(new Symbol("D", 1, 16, List.of(some))), "No symbol has known tones"},
-      {60, List.of(), "power of two"},
+      {15, List.of(), "transform is 16 to 16,384"},
       {32, both(good, some, 16), "tone -26 is outside"},
       {64, both(good, some, 0), "No symbol has a guard"},
-      {64, both(known("1..5", signs(5, 1), null), some, 16), "at least 16 known tones"},
+      {64, both(known("1..5", signs(5, 1), null), some, 16), "At least 16 known tones"},
       {64, both(known("1..19", signs(18, 1), null), some, 16), "19 tones are known, but 18 values"},
       {64, both(good, data("1, 1", Format.QPSK, 0, ""), 16), "named twice"},
       {64, both(good, data("1", null, 0, ""), 16), "need a format"},
@@ -447,8 +481,52 @@ public class DescribedOfdmTest {
       {64, both(good, pilots("5", List.of(0.0), null), 16), "is to be known, but is 0"},
       {64, both(good, pilots("5", List.of(1.0), List.of(2)), 16), "signs are 1 or -1"},
       {64, both(good, pilots("5", List.of(1e300), null), 16), "re and im are"},
+      {
+        64,
+        List.of(
+            new Symbol(
+                "T",
+                1,
+                16,
+                List.of(
+                    of(What.LEARNED, "1..20", null, null), data("-9..-1", Format.QPSK, 0, "")))),
+        "a symbol of their own"
+      },
+      {64, both(of(What.LEARNED, "1..20", null, null), good, 16), "where no others are known"},
+      {64, both(of(What.LEARNED, "1..9", null, null), some, 16), "At least 16 known tones"},
+      {64, both(of(What.LEARNED, "1..20", signs(2, 1), null), some, 16), "20 tones are learned"},
+      {64, both(good, of(What.DATA, "1..20", signs(2, 1), null), 16), "as many of each"},
+      {64, both(good, of(What.DATA, "1", signs(3, 1), signs(3, 2)), 16), "points of its data"},
+      {
+        64,
+        both(
+            good,
+            new Tones(What.DATA, "1", null, null, new Gold(1, 0), null, Format.QPSK, 0, ""),
+            16),
+        "a gold sequence is for"
+      },
+      {
+        64,
+        both(
+            new Tones(What.KNOWN, "1..20", null, null, new Gold(-1, 0), null, null, 0, ""),
+            some,
+            16),
+        "gold has init"
+      },
+      {
+        64,
+        both(
+            new Tones(What.KNOWN, "1..20", signs(20, 1), null, new Gold(1, 0), null, null, 0, ""),
+            some,
+            16),
+        "in place of re and im"
+      },
       {64, List.of(many(good), many(some), many(some), many(some)), "1 to 4,000 of them"},
     };
+  }
+
+  private static Tones of(What what, String tones, List<Double> re, List<Double> im) {
+    return new Tones(what, tones, re, im, null, null, null, 0, "");
   }
 
   private static Symbol many(Tones of) {
@@ -464,8 +542,20 @@ public class DescribedOfdmTest {
   public void mistakesAreTold(int transform, List<Symbol> symbols, String told) {
     Refusal r =
         expectThrows(
-            Refusal.class, () -> new OfdmDescription("x", "", 312.5e3, transform, null, symbols));
+            Refusal.class,
+            () -> new OfdmDescription("x", "", 312.5e3, transform, 0, null, symbols));
     assertEquals(r.field(), "description");
     assertTrue(r.getMessage().contains(told), r.getMessage());
+  }
+
+  @Test
+  public void aWindowIsNoLongerThanAGuard() {
+    Tones some = data("-26..26 not 0", Format.QPSK, 0, "");
+    List<Symbol> symbols = both(known("-26..26 not 0", signs(52, 3), null), some, 8);
+    Refusal r =
+        expectThrows(
+            Refusal.class, () -> new OfdmDescription("x", "", 312.5e3, 64, 9, null, symbols));
+    assertTrue(r.getMessage().contains("window is longer than a guard"), r.getMessage());
+    assertEquals(new OfdmDescription("x", "", 312.5e3, 64, 8, null, symbols).window(), 8);
   }
 }
