@@ -250,6 +250,23 @@ public class GeneratorScreenTest extends GeneratorScreen {
     keepsTheRules();
   }
 
+  /** The quay link: 320 MHz of 4096-QAM, made by a script outside. */
+  @Test
+  public void theQuayLinkIsMeasured() {
+    job("Quay link, packets");
+    assertThat(page.getByLabel("Settings", exact())).isVisible();
+    enter("packets");
+    button("Setups").click();
+    page.getByText("Packets in 320 MHz").click();
+    assertThat(page.getByLabel(words("Channel width: 320 MHz"))).isVisible();
+    start();
+    assertThat(reading("evmDb")).containsText("4096-QAM 5/6");
+    assertThat(reading("evmDb")).containsText("limit at most \u221238.0 dB");
+    assertThat(page.getByTestId("table-signal")).containsText("learned from the signal");
+    keepsTheRules();
+    page.keyboard().press("Space");
+  }
+
   /** Frames of a description: made, played, found; and a description of a file. */
   @Test
   public void framesAsDescribedAreMeasured() {
@@ -268,7 +285,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
     choose("TS 36.211, 20 MHz");
     start();
     assertThat(reading("evmDb")).containsText("limit at most");
-    assertThat(page.getByTestId("table-signal")).containsText("1200 from \u2212600 to 599");
+    assertThat(page.getByTestId("table-signal")).containsText("1200 from \u2212600 to 600");
     keepsTheRules();
     // A file that is no description, then one with a mistake, then one that is not on the air.
     byFile("no.json", "this is no JSON");

@@ -233,32 +233,20 @@ public class ScreenshotMaker {
     page.keyboard().press("Space");
   }
 
-  /** OFDM packets of the generator. */
+  /** Packets of the quay link, 320 MHz wide. */
   private void packets(Processes rovnik, Page page) {
-    String seen = "Vector generator, seen by the fast receiver";
+    rovnik.control(page, 28, "output", "on");
     page.navigate(rovnik.url() + "/modulation");
-    job(page, seen);
+    job(page, "Quay link, packets");
     type(page, "packets");
     page.getByLabel("Channel width").waitFor();
-    type(page, "length 1m");
-    type(page, "reference 0");
-    rovnik.control(page, 20, "part", "RF output");
-    rovnik.control(page, 12, "level", "-20");
-    press(page, "Waveform ...");
-    page.getByLabel(java.util.regex.Pattern.compile("^Part")).click();
-    page.getByRole(AriaRole.MENUITEM)
-        .filter(new Locator.FilterOptions().setHasText("OFDM packets"))
-        .click();
-    page.getByText("64-QAM 3/4").first().waitFor();
-    press(page, "Send it and play");
-    rovnik.control(page, 12, "frequency", "458.525e6");
-    rovnik.control(page, 12, "output", "on");
+    press(page, "Setups");
+    page.getByText("Packets in 320 MHz").click();
     press(page, "Start");
     page.getByTestId("reading-evmDb").waitFor();
     wait(page, 1500);
     shoot(page, "ofdm");
     page.keyboard().press("Space");
-    rovnik.control(page, 12, "output", "off");
   }
 
   /** AM of an oscillator by its supply. */

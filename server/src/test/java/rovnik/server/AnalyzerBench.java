@@ -39,10 +39,6 @@ abstract class AnalyzerBench extends BuoyBench {
     return server.json(server.send("PUT", path, body), 200);
   }
 
-  protected void plug(long holder, String name) {
-    control(holder, "part", name);
-  }
-
   protected void sweep(double start, double stop, int points, double power) {
     change(
         String.format(

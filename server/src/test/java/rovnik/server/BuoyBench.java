@@ -131,6 +131,18 @@ abstract class BuoyBench {
     return Flat.run(server.json(server.get("/api/runs/" + id), 200));
   }
 
+  /** Plugs something into a place on the bench. */
+  protected void plug(long holder, String what) {
+    control(holder, "part", what);
+  }
+
+  /** Starts a measurement of another receiver. */
+  protected void start(long receiver, String kind, String settings) {
+    String path = "/api/live/i" + receiver + "/" + kind;
+    server.json(server.send("PATCH", path + "/settings", settings), 200);
+    server.json(server.send("POST", path + "/start", "{}"), 200);
+  }
+
   protected void start() {
     server.json(server.send("POST", live("/start"), "{\"jobId\":" + job + "}"), 200);
   }

@@ -218,21 +218,6 @@ public class FieldApiTest extends BuoyBench {
     }
   }
 
-  private void plug(long holder, String what) {
-    server.json(
-        server.send(
-            "PUT",
-            "/api/instruments/" + holder + "/controls",
-            "{\"values\":{\"part\":\"" + what + "\"}}"),
-        200);
-  }
-
-  private void start(long receiver, String kind, String settings) {
-    String path = "/api/live/i" + receiver + "/" + kind;
-    server.json(server.send("PATCH", path + "/settings", settings), 200);
-    server.json(server.send("POST", path + "/start", "{}"), 200);
-  }
-
   private JsonNode outcome(long receiver, String kind) {
     return server
         .json(server.get("/api/live/i" + receiver + "/" + kind + "/outcome"), 200)

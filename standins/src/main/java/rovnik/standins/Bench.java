@@ -15,14 +15,18 @@ import rovnik.standins.world.FunctionOutput;
 import rovnik.standins.world.GeneratorLine;
 import rovnik.standins.world.NoiseBench;
 import rovnik.standins.world.OscillatorLine;
+import rovnik.standins.world.QuayLink;
 import rovnik.standins.world.ReceiverFrontEnd;
 import rovnik.standins.world.ReceiverTruth;
 import rovnik.standins.world.TriggerCable;
 import rovnik.standins.world.VoiceReceiver;
+import rovnik.standins.world.WideInput;
 import rovnik.standins.world.World;
 
 /** All stand-ins around one world, each on its own loopback port. */
 public final class Bench implements AutoCloseable {
+  private static final List<String> TRIMS = List.of("as delivered", "leakage trimmed");
+
   private final World world;
   private final List<ScpiServer> servers = new ArrayList<>();
 
@@ -36,7 +40,9 @@ public final class Bench implements AutoCloseable {
     NoiseBench noise = new NoiseBench(world);
     PartBench parts = new PartBench();
     FunctionOutput supply = new FunctionOutput();
-    FastInput toFast = new FastInput(world);
+    QuayLink link = new QuayLink(seed + 53);
+    FastInput toFast = new FastInput(world, link);
+    WideInput toWide = new WideInput(world, link);
     BoardScope scope = new BoardScope(toFast.field(), seed + 47);
     TriggerCable cable = new TriggerCable(toFast.field(), scope::pulses);
     List<ScpiInstrument> instruments =
@@ -98,7 +104,24 @@ public final class Bench implements AutoCloseable {
                 "Trigger input of the fast receiver",
                 () -> TriggerCable.NAMES,
                 cable::touch,
-                cable::net));
+                cable::net),
+            new ReceiverStandin(
+                "Rovnik,Wide receiver stand-in,1,1.0",
+                new ReceiverFrontEnd(world, toWide, ReceiverTruth.WIDE),
+                paced),
+            new PartHolderStandin(
+                "Input of the wide receiver",
+                () -> WideInput.CHOICES,
+                toWide::plug,
+                toWide::plugged),
+            new QuayLinkStandin(link),
+            new PartHolderStandin(
+                "Packets of the quay link", link::choices, link::send, link::sent),
+            new PartHolderStandin(
+                "Trim of the quay link",
+                () -> TRIMS,
+                how -> link.trim(how.equals(TRIMS.get(1))),
+                () -> TRIMS.get(link.trimmed() ? 1 : 0)));
     for (ScpiInstrument i : instruments) {
       servers.add(new ScpiServer(i, basePort == 0 ? 0 : basePort + servers.size()));
     }
@@ -225,6 +248,30 @@ public final class Bench implements AutoCloseable {
   /** Says what the fast receiver's trigger input touches. */
   public int triggerInputPort() {
     return port(24);
+  }
+
+  /** A receiver for 320 MHz, at the quay link or at the generator. */
+  public int wideReceiverPort() {
+    return port(25);
+  }
+
+  /** Says what the wide receiver is plugged into. */
+  public int wideInputPort() {
+    return port(26);
+  }
+
+  public int quayLinkPort() {
+    return port(27);
+  }
+
+  /** Says what the quay link sends. */
+  public int quayPacketsPort() {
+    return port(28);
+  }
+
+  /** Says whether its leakage is trimmed. */
+  public int quayTrimPort() {
+    return port(29);
   }
 
   /** Ports in the order of the getters. */

@@ -27,6 +27,8 @@ public final class DialectLibrary {
           "scpi-iq",
           "scpi-iq-two",
           "scpi-iq-fast",
+          "scpi-iq-wide",
+          "scpi-link",
           "scpi-sweep",
           "scpi-sweep-ascii",
           "scpi-source",

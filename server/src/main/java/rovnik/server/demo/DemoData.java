@@ -15,6 +15,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import rovnik.core.modulation.analog.AnalogMeasurement;
 import rovnik.core.modulation.analysis.SingleCarrierMeasurement;
+import rovnik.core.modulation.ofdm.OfdmMeasurement;
 import rovnik.core.network.NetworkFormat;
 import rovnik.core.path.ElementKind;
 import rovnik.core.receiver.Reception;
@@ -35,6 +36,7 @@ import rovnik.server.live.Sources;
 import rovnik.server.modulation.AnalogSettingsDto;
 import rovnik.server.modulation.CarrierDto;
 import rovnik.server.modulation.CarrierSettingsDto;
+import rovnik.server.modulation.OfdmSettingsDto;
 import rovnik.server.networks.NetworkService;
 import rovnik.server.networks.NetworkViewDto;
 import rovnik.server.networks.NetworkViewDto.Band;
@@ -58,6 +60,7 @@ class DemoData implements ApplicationRunner {
       "1011001110001111010000101101100100110101111000100110101011000111";
 
   private static final int BUOY_FRAME = 2048;
+  private static final double QUAY_HZ = 5.5e9;
 
   /** A frame and a word more: a whole word is in each record. */
   private static final int BUOY_RESULT = 2200;
@@ -89,7 +92,12 @@ class DemoData implements ApplicationRunner {
           "First probe",
           "Second probe",
           "Place of the probe",
-          "Trigger input of the fast receiver");
+          "Trigger input of the fast receiver",
+          "Wide receiver",
+          "Input of the wide receiver",
+          "Quay link",
+          "Packets of the quay link",
+          "Trim of the quay link");
 
   private final BenchService bench;
   private final JobService jobs;
@@ -187,6 +195,45 @@ class DemoData implements ApplicationRunner {
     standin("Place of the probe", InstrumentKind.PART_HOLDER, PARTS);
     standin("Trigger input of the fast receiver", InstrumentKind.PART_HOLDER, PARTS);
     new FieldJobs(jobs, setups, json, boards).make(fast);
+    link();
+  }
+
+  /** The quay link at the wide receiver. */
+  private void link() {
+    InstrumentDto wide = standin("Wide receiver", InstrumentKind.IQ_RECEIVER, "scpi-iq-wide");
+    standin("Input of the wide receiver", InstrumentKind.PART_HOLDER, PARTS);
+    InstrumentDto link = standin("Quay link", InstrumentKind.SIGNAL_SOURCE, "scpi-link");
+    standin("Packets of the quay link", InstrumentKind.PART_HOLDER, PARTS);
+    standin("Trim of the quay link", InstrumentKind.PART_HOLDER, PARTS);
+    JobDto job = jobs.create("Quay link, packets", "Quay link radio");
+    jobs.saveLimits(job.id(), new LimitsDto(QUAY_HZ, null, null, null, null));
+    jobs.savePath(
+        job.id(),
+        new PathDto(
+            List.of(
+                element("Quay link", ElementKind.SOURCE, 0.0, 0, null, null, 18.0, 18.0, link.id()),
+                element("Pad 30 dB", ElementKind.PAD, -30.0, 0.3, 37.0, 40.0, 26.0, null, null),
+                element("Cable 1 m", ElementKind.CABLE, -2.1, 0.2, null, null, 24.0, null, null),
+                element(
+                    "Wide receiver IN",
+                    ElementKind.PORT,
+                    0.0,
+                    0,
+                    10.0,
+                    20.0,
+                    18.0,
+                    null,
+                    wide.id())),
+            0,
+            0));
+    for (int megahertz : new int[] {320, 80, 20}) {
+      setups.keep(
+          job.id(),
+          OfdmMeasurement.KIND,
+          "Packets in " + megahertz + " MHz",
+          json.tree(OfdmSettingsDto.of(QUAY_HZ, 1e6 * megahertz, 31)),
+          null);
+    }
   }
 
   /** The dock oscillator, fed from the function source, at a receiver of its own. */

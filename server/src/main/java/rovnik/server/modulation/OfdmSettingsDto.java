@@ -42,6 +42,12 @@ public record OfdmSettingsDto(
   static final OfdmSettingsDto FIRST =
       new OfdmSettingsDto(458.525e6, 20e6, 1e-3, 0, 1, "training", true, false, null, null, 33);
 
+  /** Packets of a channel, the first within a millisecond. */
+  public static OfdmSettingsDto of(double centreHz, double channelHz, double referenceLevelDbm) {
+    return new OfdmSettingsDto(
+        centreHz, channelHz, 1e-3, 0, 1, "training", true, false, null, null, referenceLevelDbm);
+  }
+
   @Override
   public OfdmSettingsDto ofWhole() {
     return new OfdmSettingsDto(

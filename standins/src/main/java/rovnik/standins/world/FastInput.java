@@ -11,17 +11,21 @@ public final class FastInput implements PortSignal {
   private static final String AERIAL = "aerial on the quay";
   private static final String PROBE = "probe over the logger board";
 
+  private static final String LINK = "quay link";
+
   /** All of it. */
   public static final List<String> CHOICES =
-      List.of(GeneratorLine.OUTPUTS.get(0), GeneratorLine.OUTPUTS.get(1), AERIAL, PROBE);
+      List.of(GeneratorLine.OUTPUTS.get(0), GeneratorLine.OUTPUTS.get(1), AERIAL, PROBE, LINK);
 
   private final GeneratorLine line;
   private final Aerial aerial;
   private final LoggerBoard board;
+  private final QuayLink link;
   private final Clock field = new Clock();
   private String plugged = CHOICES.get(0);
 
-  public FastInput(World world) {
+  public FastInput(World world, QuayLink link) {
+    this.link = link;
     this.line = new GeneratorLine(world);
     this.aerial = new Aerial(field);
     this.board = new LoggerBoard(field);
@@ -58,6 +62,7 @@ public final class FastInput implements PortSignal {
     return switch (plugged()) {
       case AERIAL -> aerial;
       case PROBE -> board;
+      case LINK -> link;
       default -> line;
     };
   }

@@ -26,8 +26,7 @@ public final class GeneratorOutput {
   private double rmsVolts = Connector.FULL_SCALE_VOLTS;
   public final Trims trims = new Trims();
   private final Noise noise;
-  private final double phaseNoiseDbc;
-  private final double noiseDbc;
+  private ModulatorTruth truth;
   private boolean on;
   private double frequencyHz = 1e9;
   private double levelDbm = -30;
@@ -56,17 +55,18 @@ public final class GeneratorOutput {
       double late) {}
 
   GeneratorOutput(long seed) {
-    this(seed, Truth.GENERATOR_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ, Truth.GENERATOR_NOISE_DBC_PER_HZ);
+    this(seed, ModulatorTruth.GENERATOR);
   }
 
-  /**
-   * @param phaseNoiseDbc at 10 kHz, in 1 Hz
-   * @param noiseDbc far from the carrier, in 1 Hz
-   */
-  GeneratorOutput(long seed, double phaseNoiseDbc, double noiseDbc) {
+  GeneratorOutput(long seed, ModulatorTruth truth) {
     this.noise = new Noise(new Random(seed));
-    this.phaseNoiseDbc = phaseNoiseDbc;
-    this.noiseDbc = noiseDbc;
+    this.truth = truth;
+  }
+
+  /** It is another one from now on, or its levels are against another mean. */
+  synchronized void become(ModulatorTruth another) {
+    truth = another;
+    lines = null;
   }
 
   public synchronized void setOn(boolean v) {
@@ -124,7 +124,12 @@ public final class GeneratorOutput {
   }
 
   public synchronized void adjust() {
-    adjustedAtHz = frequencyHz;
+    setAdjusted(true);
+  }
+
+  /** Adjusted where it is now, or not at all. */
+  synchronized void setAdjusted(boolean done) {
+    adjustedAtHz = done ? frequencyHz : Double.NaN;
   }
 
   /** Forgets the adjustment, the trims and the shift, and is off. */
@@ -192,19 +197,19 @@ public final class GeneratorOutput {
   }
 
   private double gainDb() {
-    return fault(Truth.GENERATOR_IMBALANCE_DB, Truth.GENERATOR_ADJUSTED_IMBALANCE_DB)
+    return fault(truth.imbalanceDb(), truth.adjustedImbalanceDb())
         + trims.gainDb
         + connectors[0].gainDb
         - connectors[1].gainDb;
   }
 
   private double quadratureDegrees() {
-    return fault(Truth.GENERATOR_QUADRATURE_DEGREES, Truth.GENERATOR_ADJUSTED_QUADRATURE_DEGREES)
+    return fault(truth.quadratureDegrees(), truth.adjustedQuadratureDegrees())
         + trims.quadratureDegrees;
   }
 
   private double delaySeconds() {
-    return Truth.GENERATOR_DELAY_SECONDS
+    return truth.delaySeconds()
         + trims.delaySeconds
         + connectors[0].delaySeconds
         - connectors[1].delaySeconds;
@@ -213,8 +218,8 @@ public final class GeneratorOutput {
   private double leakage(int part) {
     double angle = 2.1;
     double direction = part == 0 ? Math.cos(angle) : Math.sin(angle);
-    double raw = World.amplitude(Truth.GENERATOR_LEAKAGE_DBC);
-    double adjusted = World.amplitude(Truth.GENERATOR_ADJUSTED_LEAKAGE_DBC);
+    double raw = World.amplitude(truth.leakageDbc());
+    double adjusted = World.amplitude(truth.adjustedLeakageDbc());
     return direction * fault(raw, adjusted)
         + (part == 0 ? trims.leakageI : trims.leakageQ)
         + connectors[part].offsetVolts / rmsVolts / meanGain();
@@ -260,7 +265,7 @@ public final class GeneratorOutput {
     if (!on) {
       return;
     }
-    double carrierHz = frequencyHz * (1 + Truth.GENERATOR_REFERENCE_ERROR);
+    double carrierHz = frequencyHz * (1 + truth.referenceError());
     double offset = carrierHz - centreHz;
     double amplitude = World.amplitude(levelDbm + gainDb + 0.12 * Math.sin(frequencyHz / 61e6 + 1));
     double[] turn = phases(count, rateHz);
@@ -273,7 +278,7 @@ public final class GeneratorOutput {
         cw.add(iq, count, startSeconds, rateHz, amplitude, turn);
       }
     }
-    double density = Math.pow(10, (levelDbm + gainDb + noiseDbc) / 10);
+    double density = Math.pow(10, (levelDbm + gainDb + truth.noiseDbc()) / 10);
     if (Math.abs(offset) < 200e6 + rateHz) {
       double sigma = Math.sqrt(density * rateHz / 2);
       noise.add(iq, 2 * count, sigma);
@@ -385,7 +390,7 @@ public final class GeneratorOutput {
 
   /** The amplifier presses the peaks, more the higher the level. */
   private void bend() {
-    double curve = Math.pow(10, (levelDbm - Truth.GENERATOR_OIP3_DBM) / 10);
+    double curve = Math.pow(10, (levelDbm - truth.oip3Dbm()) / 10);
     if (lines != null && Math.abs(linesCurve - curve) < 1e-7 + 1e-3 * curve) {
       return;
     }
@@ -406,8 +411,8 @@ public final class GeneratorOutput {
 
   /** Phase noise of the synthesiser: flat within its loop, then falling. */
   private double[] phases(int count, double rateHz) {
-    double corner = Truth.GENERATOR_PHASE_NOISE_CORNER_HZ;
-    double atTen = Math.pow(10, phaseNoiseDbc / 10);
+    double corner = truth.cornerHz();
+    double atTen = Math.pow(10, truth.phaseNoiseDbc() / 10);
     double sigma = Math.sqrt(atTen * (1e8 + corner * corner) * Math.PI / corner);
     double keep = Math.exp(-2 * Math.PI * corner / rateHz);
     double kick = sigma * Math.sqrt(1 - keep * keep);

@@ -29,6 +29,9 @@ public record ReceiverTruth(
   /** Ten times as wide, at a price: eight effective bits, more noise, and it bends earlier. */
   public static final ReceiverTruth FAST = new ReceiverTruth(8, 1.024e9, 20, -10, 24, 14);
 
+  /** Between the two: wide enough for 320 MHz, with twelve bits. */
+  public static final ReceiverTruth WIDE = new ReceiverTruth(12, 400e6, 18, -4, 20, 24);
+
   /** Level of a full-scale tone at the port. */
   public double fullScaleDbm(double attenuationDb) {
     return fullScaleDbm + attenuationDb;

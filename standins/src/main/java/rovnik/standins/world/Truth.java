@@ -322,4 +322,23 @@ public final class Truth {
 
   /** kT at 290 K, dBm/Hz. */
   public static final double THERMAL_DBM_PER_HZ = -173.975;
+
+  /** Quay link: while it sends; levels are against that. */
+  public static final double QUAY_HZ = 5.5e9;
+
+  public static final double QUAY_DBM = 18;
+  public static final double QUAY_REFERENCE_ERROR = 2.3e-6;
+  public static final double QUAY_LEAKAGE_DBC = -31;
+  public static final double QUAY_TRIMMED_LEAKAGE_DBC = -52;
+  public static final double QUAY_IMBALANCE_DB = 0.04;
+  public static final double QUAY_QUADRATURE_DEGREES = 0.25;
+  public static final double QUAY_OIP3_DBM = 60;
+  public static final double QUAY_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ = -98;
+  public static final double QUAY_PHASE_NOISE_CORNER_HZ = 50e3;
+  public static final double QUAY_NOISE_DBC_PER_HZ = -128.9;
+
+  /** EVM of all that in 320 MHz, the phases of symbols taken out. */
+  public static final double QUAY_EVM_DB = -42;
+
+  public static final double QUAY_PAD_DB = 30;
 }

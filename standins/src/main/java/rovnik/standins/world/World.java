@@ -27,9 +27,7 @@ public final class World implements PortSignal {
     this.noise = new Noise(random);
     this.symbols = new Symbols(Truth.ROLL_OFF, seed);
     this.generator = new GeneratorOutput(seed + 31);
-    this.secondGenerator =
-        new GeneratorOutput(
-            seed + 37, Truth.QUIET_PHASE_NOISE_DBC_PER_HZ_AT_10_KHZ, Truth.QUIET_NOISE_DBC_PER_HZ);
+    this.secondGenerator = new GeneratorOutput(seed + 37, ModulatorTruth.QUIET_GENERATOR);
     this.phase = phaseSigma() * random.nextGaussian();
   }
 

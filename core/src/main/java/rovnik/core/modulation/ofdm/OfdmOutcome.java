@@ -144,6 +144,7 @@ final class OfdmOutcome {
     double evm = p.evm(OfdmPacket.Which.ALL);
     String good =
         String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB)", 100 * evm, db(evm))
+            + this.evm.takenForOthers()
             + (causes == null ? "" : causes.words())
             + ".";
     if (p.said() == null) {

@@ -12,6 +12,9 @@ import rovnik.core.signal.Transforms;
 final class SymbolReader {
   private static final int ROUNDS = 4;
 
+  /** The first of them, in which points far out may be taken for others. */
+  private static final int COARSE = 2;
+
   /** Over a frame, in radians and samples: far below what can be seen. */
   private static final double NOTHING = 1e-5;
 
@@ -22,6 +25,12 @@ final class SymbolReader {
   private static final double FOLLOW = 0.5;
 
   private static final double FOLLOW_CHANGE = 0.1;
+
+  /**
+   * So many pilots tell the timing of the first rounds better than points that may be wrong: while
+   * a clock is off, tones far out smear into each other.
+   */
+  private static final int MANY_PILOTS = 16;
 
   private final ChannelSamples samples;
   private final OfdmSettings settings;
@@ -118,14 +127,14 @@ final class SymbolReader {
     for (int r = 0; r < ROUNDS; r++) {
       take(length);
       train();
-      round = round(r == 0);
+      round = round(r);
       if (r < ROUNDS - 1 && !correct(round, length) && r > 0) {
         break; // nothing is left to be turned
       }
     }
     if (settings.estimate() == OfdmSettings.Estimate.TRAINING_AND_DATA) {
       trainByData(round);
-      round = round(false);
+      round = round(ROUNDS);
     }
     return round;
   }
@@ -238,7 +247,8 @@ final class SymbolReader {
     channel.end();
   }
 
-  private Round round(boolean following) {
+  private Round round(int number) {
+    boolean following = number == 0;
     int symbols = plan.data().size();
     Round out = new Round(symbols, tones.length);
     double slope = 0;
@@ -274,11 +284,12 @@ final class SymbolReader {
         outIm[k] = y[k] / gain;
       }
       symbol.decide(outRe, outIm, idealRe, idealIm);
-      double left = slopeLeft(symbol, outRe, outIm, idealRe, idealIm);
+      boolean byPilots = number < COARSE && pilots(symbol) >= MANY_PILOTS;
+      double left = slopeLeft(symbol, byPilots, outRe, outIm, idealRe, idealIm);
       out.slope[s] = slope + left;
       midTurn(out, s, common);
       out.phase[s] = common;
-      slope += following ? FOLLOW * left : 0;
+      slope += following ? (byPilots ? 1 : FOLLOW) * left : 0;
       change += following ? FOLLOW_CHANGE * left : 0;
     }
     return out;
@@ -358,12 +369,15 @@ final class SymbolReader {
   /**
    * What is left of the phase that grows with the tone, whatever all have in common: tones may be
    * far from the middle.
+   *
+   * @param byPilots by them alone, which no wrong decision can turn
    */
-  private double slopeLeft(SymbolPlan symbol, double[] x, double[] y, double[] re, double[] im) {
+  private double slopeLeft(
+      SymbolPlan symbol, boolean byPilots, double[] x, double[] y, double[] re, double[] im) {
     double weights = 1e-300;
     double middle = 0;
     for (int k = 0; k < tones.length; k++) {
-      if (symbol.used(k)) {
+      if (byPilots ? symbol.roles()[k] == Role.PILOT : symbol.used(k)) {
         double weight = channel.passes(k) * (re[k] * re[k] + im[k] * im[k]);
         weights += weight;
         middle += weight * tones[k];
@@ -373,7 +387,7 @@ final class SymbolReader {
     double squares = 1e-300;
     double moment = 0;
     for (int k = 0; k < tones.length; k++) {
-      if (symbol.used(k)) {
+      if (byPilots ? symbol.roles()[k] == Role.PILOT : symbol.used(k)) {
         double h = channel.passes(k);
         double off = tones[k] - middle;
         squares += h * (re[k] * re[k] + im[k] * im[k]) * off * off;
@@ -381,6 +395,14 @@ final class SymbolReader {
       }
     }
     return moment / squares;
+  }
+
+  private static int pilots(SymbolPlan s) {
+    int count = 0;
+    for (Role r : s.roles()) {
+      count += r == Role.PILOT ? 1 : 0;
+    }
+    return count;
   }
 
   private double middleOf(SymbolPlan s) {

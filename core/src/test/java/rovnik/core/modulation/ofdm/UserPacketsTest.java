@@ -168,6 +168,45 @@ public class UserPacketsTest extends PacketBench {
     within(n, "clockOffset", 0);
   }
 
+  /** Samples that come too quickly or too slowly, by a windowed sine quotient. */
+  private static float[] atAnotherClock(float[] iq, double ppm) {
+    int reach = 24;
+    int n = iq.length / 2;
+    float[] out = new float[iq.length];
+    for (int i = 0; i < n; i++) {
+      double at = i * (1 + ppm * 1e-6);
+      int near = (int) Math.floor(at);
+      for (int k = Math.max(0, near - reach + 1); k <= Math.min(n - 1, near + reach); k++) {
+        double x = at - k;
+        double sinc = Math.abs(x) < 1e-9 ? 1 : Math.sin(Math.PI * x) / (Math.PI * x);
+        double w = sinc * Math.pow(Math.cos(Math.PI * x / 2 / (reach + 1)), 2);
+        out[2 * i] += (float) (w * iq[2 * k]);
+        out[2 * i + 1] += (float) (w * iq[2 * k + 1]);
+      }
+    }
+    return out;
+  }
+
+  /** The outermost tones turn by more than a point is wide within a symbol; no point is lost. */
+  @Test
+  public void aClockThatIsFarOffIsFoundInTheWidestChannel() {
+    Random random = new Random(40);
+    float[] clean = HeSent.eht(16, 13, 2, 12, random);
+    int tones = ResourceUnit.whole(16).all().length;
+    for (double ppm : new double[] {-40, 2.3, 40}) {
+      float[] iq =
+          received(atAnotherClock(clean, ppm), 280e3 / 16, 46, random, 1, tones * 78.125e3 / 16);
+      Outcome o = inChannel(16, iq, 1);
+      within(o, "clockOffset", ppm / (1 + ppm * 1e-6));
+      within(o, "frequencyError", 280e3);
+      within(o, "evmWithout", 100 * Math.pow(10, -46.0 / 20));
+    }
+    // With more noise than the points allow that is said.
+    float[] iq = received(clean, 0, 30, random, 1, tones * 78.125e3 / 16);
+    String summary = inChannel(16, iq, 1).summary();
+    assertTrue(summary.contains("points are taken for others, the pilots have 4."), summary);
+  }
+
   /** 320 MHz of 4096-QAM; and its floor is low. */
   @Test
   public void theWidestPacketIsMeasured() {
