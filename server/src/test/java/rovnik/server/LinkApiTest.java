@@ -88,6 +88,8 @@ public class LinkApiTest extends BuoyBench {
     double own = 10 * Math.log10(Math.pow(value(o, "evmWithout") / 100, 2));
     assertEquals(own, Truth.QUAY_EVM_DB + 0.5, 1.2, o.get("summary").asString());
     assertEquals(value(o, "evmDb"), own + 3.1, 0.2);
+    double share = -10 * Math.log10(1 - Math.pow(10, (-52 - value(o, "evmDb")) / 10));
+    assertEquals(value(o, "receiverShare"), share, 0.01);
     double port = Truth.QUAY_DBM - Truth.QUAY_PAD_DB - 2.1;
     assertEquals(value(o, "carrierPower"), port, 1);
     plug(trim, "leakage trimmed");

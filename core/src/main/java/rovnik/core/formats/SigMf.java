@@ -36,6 +36,7 @@ public record SigMf(
   private static final String LEVEL = "rovnik:level_accuracy_db";
   private static final String FREQUENCY = "rovnik:frequency_accuracy";
   private static final String LINEARITY = "rovnik:linearity_db";
+  private static final String ERROR_FLOOR = "rovnik:error_floor_db";
 
   /**
    * Reads the metadata.
@@ -101,7 +102,21 @@ public record SigMf(
         new InstrumentAccuracy(
             plusOrMinus(global, LEVEL),
             plusOrMinus(global, FREQUENCY),
-            plusOrMinus(global, LINEARITY)));
+            plusOrMinus(global, LINEARITY),
+            errorFloor(global)));
+  }
+
+  /** Error vector magnitude that the receiver has by itself; NaN if it is not given. */
+  private static double errorFloor(Map<?, ?> global) {
+    if (!(global.get(ERROR_FLOOR) instanceof Number n)) {
+      return Double.NaN;
+    }
+    double value = n.doubleValue();
+    if (!(value >= -200 && value <= 0)) {
+      throw new Refusal(
+          ERROR_FLOOR, ERROR_FLOOR + " is how large it may be against the signal: -200 to 0 dB.");
+    }
+    return value;
   }
 
   /** How far off something may be, plus or minus; NaN if it is not given. */
@@ -130,6 +145,7 @@ public record SigMf(
     putNumber(own, LEVEL, accuracy.levelDb());
     putNumber(own, FREQUENCY, accuracy.frequencyRelative());
     putNumber(own, LINEARITY, accuracy.linearityDb());
+    putNumber(own, ERROR_FLOOR, accuracy.errorFloorDb());
     if (!own.isEmpty()) {
       global.put(
           "core:extensions",

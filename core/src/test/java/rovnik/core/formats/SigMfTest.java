@@ -79,7 +79,7 @@ public class SigMfTest {
             "d",
             "2026-01-01T00:00:00Z",
             "hw",
-            new rovnik.core.uncertainty.InstrumentAccuracy(0.4, 1e-9, 0.1));
+            new rovnik.core.uncertainty.InstrumentAccuracy(0.4, 1e-9, 0.1, -52));
     assertEquals(SigMf.fromTree(calibrated.toTree()), calibrated);
     assertEquals(SigMf.fromTree(m.toTree()), m);
   }

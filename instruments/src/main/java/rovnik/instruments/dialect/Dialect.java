@@ -50,14 +50,16 @@ public record Dialect(
     return value;
   }
 
-  /** What the data sheet promises; linearityDb may be left out. */
+  /** What the data sheet promises; linearityDb and errorFloorDb may be left out. */
   public InstrumentAccuracy accuracy() {
     double levelDb = fact("levelAccuracyDb");
     double frequency = fact("frequencyAccuracy");
     Double linearityDb = facts.get("linearityDb");
-    return linearityDb == null
-        ? new InstrumentAccuracy(levelDb, frequency)
-        : new InstrumentAccuracy(levelDb, frequency, linearityDb);
+    InstrumentAccuracy promised =
+        linearityDb == null
+            ? new InstrumentAccuracy(levelDb, frequency)
+            : new InstrumentAccuracy(levelDb, frequency, linearityDb);
+    return promised.withErrorFloor(facts.getOrDefault("errorFloorDb", Double.NaN));
   }
 
   public boolean can(String capability) {

@@ -29,7 +29,8 @@ interface AcquisitionMapper {
       String sha256,
       Double levelAccuracyDb,
       Double frequencyAccuracy,
-      Double linearityDb) {}
+      Double linearityDb,
+      Double errorFloorDb) {}
 
   /** Carries the generated id out of an insert. */
   final class NewAcquisition {
@@ -44,7 +45,7 @@ interface AcquisitionMapper {
   String COLUMNS =
       "id, name, origin, datatype, sample_rate_hz, centre_hz, full_scale_dbm, samples, overload,"
           + " description, recorded_at, hardware, file_name, sha256, level_accuracy_db, frequency_accuracy,"
-          + " linearity_db";
+          + " linearity_db, error_floor_db";
 
   @Select("select " + COLUMNS + " from acquisition where origin = #{origin} order by id desc")
   List<AcquisitionRow> ofOrigin(String origin);
@@ -58,11 +59,12 @@ interface AcquisitionMapper {
   @Insert(
       "insert into acquisition (name, origin, datatype, sample_rate_hz, centre_hz, full_scale_dbm,"
           + " samples, overload, description, recorded_at, hardware, file_name, sha256, level_accuracy_db,"
-          + " frequency_accuracy, linearity_db) values"
+          + " frequency_accuracy, linearity_db, error_floor_db) values"
           + " (#{row.name}, #{row.origin}, #{row.datatype}, #{row.sampleRateHz}, #{row.centreHz},"
           + " #{row.fullScaleDbm}, #{row.samples}, #{row.overload}, #{row.description},"
           + " #{row.recordedAt}, #{row.hardware}, #{row.fileName}, #{row.sha256},"
-          + " #{row.levelAccuracyDb}, #{row.frequencyAccuracy}, #{row.linearityDb})")
+          + " #{row.levelAccuracyDb}, #{row.frequencyAccuracy}, #{row.linearityDb},"
+          + " #{row.errorFloorDb})")
   @Options(useGeneratedKeys = true, keyProperty = "id", keyColumn = "id")
   void insert(NewAcquisition acquisition);
 

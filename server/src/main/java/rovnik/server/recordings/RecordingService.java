@@ -347,7 +347,8 @@ public class RecordingService {
                 sha256,
                 Nulls.orNull(meta.accuracy().levelDb()),
                 Nulls.orNull(meta.accuracy().frequencyRelative()),
-                Nulls.orNull(meta.accuracy().linearityDb())));
+                Nulls.orNull(meta.accuracy().linearityDb()),
+                Nulls.orNull(meta.accuracy().errorFloorDb())));
     mapper.insert(added);
     try {
       folder.store(metaName(fileName), new java.io.ByteArrayInputStream(metaJson(added.id)));
@@ -558,9 +559,11 @@ public class RecordingService {
   private static InstrumentAccuracy accuracy(AcquisitionRow r) {
     double level = Nulls.orNan(r.levelAccuracyDb());
     double frequency = Nulls.orNan(r.frequencyAccuracy());
-    return r.linearityDb() == null
-        ? new InstrumentAccuracy(level, frequency)
-        : new InstrumentAccuracy(level, frequency, r.linearityDb());
+    InstrumentAccuracy known =
+        r.linearityDb() == null
+            ? new InstrumentAccuracy(level, frequency)
+            : new InstrumentAccuracy(level, frequency, r.linearityDb());
+    return known.withErrorFloor(Nulls.orNan(r.errorFloorDb()));
   }
 
   /** Metadata of the recording as SigMF JSON. */

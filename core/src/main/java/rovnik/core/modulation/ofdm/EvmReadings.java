@@ -30,6 +30,9 @@ final class EvmReadings {
   /** Of the error of points that are anywhere in their cells. */
   private static final double WRONG_FROM = 0.75;
 
+  /** An error of the receiver, over all there is, beside which nothing is said of the rest. */
+  private static final double LARGEST_SHARE = 0.95;
+
   /**
    * @param packets that were found
    * @param p the one that is shown
@@ -259,6 +262,40 @@ final class EvmReadings {
             ? (counts.power() - 2 * counts.turning()) / (2 * counts.turning()) / counts.used()
             : 0;
     return 1 - 1 / (channel * (1 + share));
+  }
+
+  /**
+   * By how much the error would be smaller at most without what the receiver may have by itself, if
+   * its data sheet says: two errors of different causes add by their squares. Nothing where that
+   * alone may be as large.
+   */
+  void ofReceiver(List<Reading> out) {
+    double all = p.evm(OfdmPacket.Which.ALL);
+    double floor = Math.pow(10, context.accuracy().errorFloorDb() / 20);
+    if (!(floor < LARGEST_SHARE * all)) {
+      return;
+    }
+    double left = 1 - floor * floor / all / all;
+    // The error is uncertain by so much, and with it what is left of it.
+    double relative = relativeScatter(p, counts.used());
+    out.add(
+        maker.reading(
+            "receiverShare",
+            "The receiver may have added",
+            -10 * Math.log10(left),
+            "dB",
+            new UncertaintyBudget()
+                .normal("noise", 20 / Math.log(10) * relative * (1 - left) / left),
+            Limit.NONE,
+            own));
+  }
+
+  /** What is to be said of the receiver, "" if it is known to be better. */
+  String ofReceiver() {
+    double floor = Math.pow(10, context.accuracy().errorFloorDb() / 20);
+    return floor >= LARGEST_SHARE * p.evm(OfdmPacket.Which.ALL)
+        ? ", all of which may be the receiver's"
+        : "";
   }
 
   /**

@@ -145,6 +145,7 @@ final class OfdmOutcome {
     String good =
         String.format(Locale.ROOT, "EVM %.2f %% (%.1f dB)", 100 * evm, db(evm))
             + this.evm.takenForOthers()
+            + this.evm.ofReceiver()
             + (causes == null ? "" : causes.words())
             + ".";
     if (p.said() == null) {
@@ -181,6 +182,7 @@ final class OfdmOutcome {
     List<Reading> out = new ArrayList<>();
     if (p.whole()) {
       evm.ofOne(out);
+      evm.ofReceiver(out);
       evm.ofUsers(out);
       out.addAll(unused.readings());
       turning(out);

@@ -3,12 +3,15 @@ package rovnik.core.modulation.ofdm;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+import rovnik.core.limits.LimitSet;
 import rovnik.core.result.Outcome;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
+import rovnik.core.uncertainty.InstrumentAccuracy;
 
 /** Packets of one HE or EHT user that has the whole channel, made tone by tone. */
 public class UserPacketsTest extends PacketBench {
@@ -166,6 +169,27 @@ public class UserPacketsTest extends PacketBench {
     within(n, "evmWithout", 100 * Math.pow(10, -42.0 / 20));
     within(n, "frequencyError", 133e3);
     within(n, "clockOffset", 0);
+  }
+
+  /** Two errors that know nothing of each other add by their squares. */
+  @Test
+  public void theShareOfTheReceiverIsTold() {
+    float[] iq = received(HeSent.packet(3, 3, 6, new Random(8)), 0, 40, new Random(9), 1, 18.9e6);
+    for (double floor : new double[] {-50, -43, -30, Double.NaN}) {
+      MeasurementContext context =
+          new MeasurementContext(
+              null, InstrumentAccuracy.UNKNOWN.withErrorFloor(floor), LimitSet.NONE, List.of());
+      Outcome o =
+          new OfdmMeasurement(settings(1)).of(new IqRecord(iq, FS, 5.5e9, 0, false), context);
+      double evm = Math.pow(10, value(o, "evmDb") / 10);
+      boolean told = floor < value(o, "evmDb");
+      assertEquals(o.reading("receiverShare").isPresent(), told, o.summary());
+      if (told) {
+        double device = evm - Math.pow(10, floor / 10);
+        assertEquals(value(o, "receiverShare"), 10 * Math.log10(evm / device), 1e-6);
+      }
+      assertEquals(o.summary().contains("may be the receiver's"), floor == -30, o.summary());
+    }
   }
 
   /** Samples that come too quickly or too slowly, by a windowed sine quotient. */
