@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Instrument, type Job, type Problem } from "../api/client";
+import { lineOf } from "../api/line";
 
 /** Switches controls of an instrument; what the level plan refuses can be done with a reason. */
 export function useControls(instrument: Pick<Instrument, "id">, job: Job | undefined) {
@@ -18,7 +19,8 @@ export function useControls(instrument: Pick<Instrument, "id">, job: Job | undef
     setNote("");
     setWrong("");
     try {
-      setNote(await work());
+      // In the order of the keys: a level must be set before the output is switched on.
+      setNote(await lineOf(url).after(work));
     } catch (e) {
       setWrong((e as Problem).message);
     }

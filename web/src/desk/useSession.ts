@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, type Job, Problem, type RunSummary, type SessionState } from "../api/client";
 import type { RawFrame } from "../api/frames";
+import { Line } from "../api/line";
 import { useConnected, useLiveState, useLiveStore } from "../api/live";
 
 /** New values, or how they follow from the present ones. */
@@ -42,22 +43,20 @@ export function useSession<S extends object, F, Frame>(
   useEffect(() => () => clearTimeout(noteTimer.current), []);
 
   // One request after the other: the server must see them in the order of the keys.
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const inOrder = useCallback(<T>(work: () => Promise<T>): Promise<T | null> => {
-    const run = async () => {
+  const [line] = useState(() => new Line());
+  const inOrder = useCallback(
+    async <T>(work: () => Promise<T>): Promise<T | null> => {
       try {
-        const done = await work();
+        const done = await line.after(work);
         setProblem(null);
         return done;
       } catch (e) {
         setProblem(e instanceof Problem ? e : new Problem(String(e), "", 0));
         return null;
       }
-    };
-    const done = queue.current.then(run);
-    queue.current = done;
-    return done;
-  }, []);
+    },
+    [line],
+  );
 
   /** A request that answers with the new state; true if it was done. */
   const act = useCallback(
@@ -90,9 +89,20 @@ export function useSession<S extends object, F, Frame>(
   /** Changes settings; answers with what is wrong, "" if nothing. */
   const change = useCallback(
     async (asked: Change<S>) => {
+      if (!source) {
+        return "There is no source yet.";
+      }
+      if (!wish.current) {
+        // A desk that has just opened may be spoken to before its first state has come.
+        await inOrder(async () => {
+          const first = await api.get<SessionState<S, F>>(url);
+          store?.takeState(first);
+          wish.current ??= first.settings;
+        });
+      }
       const before = wish.current;
       if (!before) {
-        return "There is no source yet.";
+        return "The source does not answer. Try again when it does.";
       }
       const part = typeof asked === "function" ? asked(before) : asked;
       const wanted = { ...before, ...part };
@@ -112,7 +122,7 @@ export function useSession<S extends object, F, Frame>(
       });
       return wrong;
     },
-    [act, url, store],
+    [act, inOrder, url, source, store],
   );
   const wished = useCallback(() => wish.current, []);
 

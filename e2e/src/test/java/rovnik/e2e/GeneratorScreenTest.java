@@ -73,6 +73,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
     job("Vector generator, its own errors");
     assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("analog");
+    assertThat(page.getByLabel(words("Modulation: "))).isVisible();
     enter("modulation am");
     enter("reference 10");
     enter("channel 20k");
@@ -101,6 +102,7 @@ public class GeneratorScreenTest extends GeneratorScreen {
     job("Vector generator, seen by the fast receiver");
     assertThat(page.getByLabel("Settings", exact())).isVisible();
     enter("packets");
+    assertThat(page.getByLabel(words("Frames: "))).isVisible();
     enter("length " + length);
     enter("reference 0");
     button("Waveform ...").click();
