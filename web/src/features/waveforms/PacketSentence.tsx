@@ -3,7 +3,7 @@ import type { SentUser, WaveformPart } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
 import { Choice } from "../../desk/Choice";
 import { CHANNELS, WIDE_CHANNELS } from "../modulation/kinds";
-import { ANSWER_TRAININGS, codingsOf, numbered } from "./codings";
+import { ANSWER_TRAININGS, codingsOf, lastMcs, numbered } from "./codings";
 import { UsersSentence } from "./UsersSentence";
 
 const FORMATS = { LEGACY: "OFDM", HT: "HT", VHT: "VHT", HE: "HE", EHT: "EHT" };
@@ -40,11 +40,13 @@ const firstUser = (place: number): SentUser => ({
   levelDb: 0,
 });
 
-/** Channels of packets that fill them: from 20 MHz on, of HE to 160. */
+const WIDEST: Record<string, number> = { HT: 40e6, VHT: 160e6, HE: 160e6, EHT: 320e6 };
+
+/** Channels of packets that are newer: from 20 MHz on. */
 const channelsOf = (format: string) =>
   Object.fromEntries(
     Object.entries(WIDE_CHANNELS).filter(
-      ([hz]) => Number(hz) >= 20e6 && (format === "EHT" || Number(hz) <= 160e6),
+      ([hz]) => Number(hz) >= 20e6 && Number(hz) <= WIDEST[format],
     ),
   );
 
@@ -120,7 +122,7 @@ export function PacketSentence(props: {
           <Choice
             label="MCS of the packets"
             value={String(p.mcs)}
-            choices={codingsOf(format)}
+            choices={codingsOf(format, p.bandHz ?? 20e6)}
             onChange={(v) => onChange({ mcs: Number(v) })}
           />
           {filling ? ", training and guard " : ", guard "}
@@ -151,20 +153,19 @@ export function PacketSentence(props: {
         onCommit={(bytes) => onChange({ bytes })}
       />{" "}
       bytes{users ? " for each" : ""} every {props.interval}
-      {legacy || filling ? (
-        <>
-          {" "}
-          in a channel of{" "}
-          <Choice
-            label="Channel of the packets"
-            value={String(p.bandHz)}
-            choices={legacy ? CHANNELS : channelsOf(format)}
-            onChange={(v) => onChange({ bandHz: Number(v) })}
-          />
-        </>
-      ) : (
-        " in a channel of 20 MHz"
-      )}
+      {" in a channel of "}
+      <Choice
+        label="Channel of the packets"
+        value={String(p.bandHz)}
+        choices={legacy ? CHANNELS : channelsOf(format)}
+        onChange={(v) =>
+          onChange({
+            bandHz: Number(v),
+            // An MCS that the other channel does not have is the next one below.
+            ...(p.mcs ? { mcs: Math.min(p.mcs, lastMcs(format, Number(v))) } : {}),
+          })
+        }
+      />
       {users && <UsersSentence users={users} onChange={(all) => onChange({ users: all })} />}
     </>
   );

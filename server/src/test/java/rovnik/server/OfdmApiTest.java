@@ -127,7 +127,9 @@ public class OfdmApiTest extends GeneratorBench {
           {"HT", "8", "20e6", "mcs", "MCS 0 to 7"},
           {"VHT", "9", "20e6", "mcs", "MCS 0 to 8"},
           {"HE", "3", "20e6", "training", "needs"},
-          {"HT", "3", "10e6", "bandHz", "20 MHz"}
+          {"HT", "3", "10e6", "bandHz", "20 or 40 MHz"},
+          {"HT", "3", "80e6", "bandHz", "20 or 40 MHz"},
+          {"VHT", "8", "160e6", "mcs", "MCS 0 to 7"}
         }) {
       JsonNode no =
           server.json(
@@ -146,21 +148,26 @@ public class OfdmApiTest extends GeneratorBench {
   public void packetsOfWideChannelsAreMadeAndMeasured() {
     String part =
         "{\"parts\":[{\"kind\":\"packets\",\"format\":\"%s\",\"mcs\":%d,\"training\":%d,"
-            + "\"bytes\":20000,\"intervalSeconds\":400e-6,\"bandHz\":%s}],\"sampleRateHz\":%s}";
-    long id = make(part.formatted("EHT", 13, 2, "80e6", "320e6")).get("id").asLong();
-    JsonNode o =
-        server
-            .json(
-                server.send(
-                    "POST",
-                    "/api/recordings/" + id + "/measure",
-                    "{\"measurement\":\"ofdm\",\"settings\":{\"channelHz\":80e6,\"seconds\":1e-3}}"),
-                200)
-            .get("outcome");
-    assertTrue(o.get("summary").asString().contains("EHT MCS 13, 4096-QAM 5/6"), o.toString());
-    assertEquals(reading(o, "evmDb").get("verdict").asString(), "PASS");
-    assertEquals(reading(o, "maskMargin").get("verdict").asString(), "PASS");
-    assertEquals(table(o, "mask").size(), 8);
+            + "\"bytes\":4000,\"intervalSeconds\":400e-6,\"bandHz\":%s}],\"sampleRateHz\":%s}";
+    for (String[] good :
+        new String[][] {
+          {"EHT", "13", "2", "80e6", "320e6", "EHT MCS 13, 4096-QAM 5/6"},
+          {"VHT", "9", "null", "80e6", "320e6", "1 of 1 MPDU has a check that fits"},
+          {"HT", "5", "null", "40e6", "160e6", "4000 bytes in 75 symbols, its check sum fits"}
+        }) {
+      String body =
+          part.replace("%d", "%s")
+              .replace("4000", good[0].equals("EHT") ? "20000" : "4000")
+              .formatted(good[0], good[1], good[2], good[3], good[4]);
+      JsonNode o = measured(make(body).get("id").asLong(), good[3]);
+      assertTrue(o.get("summary").asString().contains(good[5]), o.toString());
+      assertTrue(o.get("summary").asString().contains(good[0] + " MCS "), o.toString());
+      assertEquals(reading(o, "evmDb").get("verdict").asString(), "PASS");
+      // Short packets scatter more.
+      String within = reading(o, "maskMargin").get("verdict").asString();
+      assertTrue(within.startsWith("PASS"), o.toString());
+      assertEquals(table(o, "mask").size(), 8);
+    }
     for (String[] bad :
         new String[][] {
           {"HE", "12", "3", "20e6", "mcs", "MCS 0 to 11"},
@@ -169,12 +176,25 @@ public class OfdmApiTest extends GeneratorBench {
           {"EHT", "0", "0", "20e6", "bytes", "longer than SIGNAL can say"}
         }) {
       String body =
-          part.formatted(
-              bad[0], Integer.parseInt(bad[1]), Integer.parseInt(bad[2]), bad[3], "640e6");
+          part.replace("4000", "20000")
+              .formatted(
+                  bad[0], Integer.parseInt(bad[1]), Integer.parseInt(bad[2]), bad[3], "640e6");
       JsonNode no = server.json(server.send("POST", "/api/waveforms", body), 400);
       assertEquals(no.get("field").asString(), bad[4], no.toString());
       assertTrue(no.get("detail").asString().contains(bad[5]), no.toString());
     }
+  }
+
+  private JsonNode measured(long recording, String channel) {
+    String settings = "{\"channelHz\":" + channel + ",\"seconds\":1e-3}";
+    return server
+        .json(
+            server.send(
+                "POST",
+                "/api/recordings/" + recording + "/measure",
+                "{\"measurement\":\"ofdm\",\"settings\":" + settings + "}"),
+            200)
+        .get("outcome");
   }
 
   /** Users on units of 40 MHz are made, told apart and judged each by its own limit. */

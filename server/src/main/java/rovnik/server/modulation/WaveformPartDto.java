@@ -191,7 +191,11 @@ record WaveformPartDto(
           given(bytes, "bytes"));
     }
     return new MixedPacket(
-        format, given(mcs, "mcs"), shortGuard != null && shortGuard, given(bytes, "bytes"));
+        format,
+        given(bandHz, "bandHz"),
+        given(mcs, "mcs"),
+        shortGuard != null && shortGuard,
+        given(bytes, "bytes"));
   }
 
   private WavePart modulated(Modulated.Kind k, double amount, long seed, Samples samples) {

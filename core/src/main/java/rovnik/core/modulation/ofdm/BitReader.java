@@ -27,10 +27,13 @@ final class BitReader {
     double mean = from.channel().meanPower();
     int at = 0;
     for (int s = 0; s < round.phase.length; s++) {
+      SymbolPlan symbol = plan.data().get(s);
       for (int tone : data) {
         int k = plan.indexOf(tone);
         float weight = (float) (from.channel().passes(k) / mean);
-        sure(points, round.values.re()[s][k], round.values.im()[s][k], weight, sure, at);
+        double x = round.values.re()[s][k];
+        double y = round.values.im()[s][k];
+        sure(points, symbol.pointRe(k, x, y), symbol.pointIm(k, x, y), weight, sure, at);
         at += each;
       }
     }

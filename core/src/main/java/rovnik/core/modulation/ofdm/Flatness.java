@@ -27,14 +27,17 @@ record Flatness(int[] tones, double[] db, double[] low, double[] high) {
     int[] tones = p.tones();
     // A user that has a part of the channel has no inner tones of its own.
     boolean limited = p.said() != null && p.said().users().isEmpty();
-    int inner = limited ? p.said().format().inner() : Integer.MAX_VALUE;
+    boolean[] inner = new boolean[tones.length];
+    for (int k = 0; k < tones.length; k++) {
+      inner[k] = !limited || p.said().format().isInner(tones[k], widthOf(p));
+    }
     double[] db = new double[tones.length];
     double mean = 0;
     int count = 0;
     for (int k = 0; k < tones.length; k++) {
       double power = p.channelRe()[k] * p.channelRe()[k] + p.channelIm()[k] * p.channelIm()[k];
       db[k] = 10 * Math.log10(Math.max(1e-30, power));
-      if (Math.abs(tones[k]) <= inner) {
+      if (inner[k]) {
         mean += power;
         count++;
       }
@@ -43,10 +46,16 @@ record Flatness(int[] tones, double[] db, double[] low, double[] high) {
     double[] high = new double[tones.length];
     for (int k = 0; k < tones.length; k++) {
       db[k] -= 10 * Math.log10(mean / count);
-      low[k] = Math.abs(tones[k]) <= inner ? -FLAT_DB : -OUTER_DOWN_DB;
+      low[k] = inner[k] ? -FLAT_DB : -OUTER_DOWN_DB;
       high[k] = FLAT_DB;
     }
     return new Flatness(tones, db, limited ? low : null, limited ? high : null);
+  }
+
+  /** Of its channel, in 20 MHz. */
+  private static int widthOf(OfdmPacket p) {
+    int usual = p.said().format().fills() ? HePlan.USUAL_TRANSFORM : LegacyTones.TRANSFORM;
+    return p.plan().transform() / (usual * ChannelSamples.TIMES);
   }
 
   /**

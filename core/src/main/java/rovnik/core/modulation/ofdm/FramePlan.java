@@ -12,6 +12,7 @@ import java.util.List;
  * @param head samples of the frame before the transform of the first training
  * @param tones that carry something in any symbol, rising
  * @param units number of the unit of each tone: what tones pass changes little within one
+ * @param quarters of a turn by which each tone is sent turned
  * @param training symbols that are known, in their order
  * @param data the others that are read, in their order
  */
@@ -21,8 +22,21 @@ record FramePlan(
     int head,
     int[] tones,
     int[] units,
+    int[] quarters,
     List<SymbolPlan> training,
     List<SymbolPlan> data) {
+
+  /** No tone is turned. */
+  FramePlan(
+      int transform,
+      int early,
+      int head,
+      int[] tones,
+      int[] units,
+      List<SymbolPlan> training,
+      List<SymbolPlan> data) {
+    this(transform, early, head, tones, units, new int[tones.length], training, data);
+  }
 
   /** All tones are of one unit. */
   FramePlan(
@@ -37,12 +51,12 @@ record FramePlan(
 
   /** The same frame with other symbols of data. */
   FramePlan with(List<SymbolPlan> others) {
-    return new FramePlan(transform, early, head, tones, units, training, others);
+    return new FramePlan(transform, early, head, tones, units, quarters, training, others);
   }
 
   /** The same frame with other training. */
   FramePlan withTraining(List<SymbolPlan> known) {
-    return new FramePlan(transform, early, head, tones, units, known, data);
+    return new FramePlan(transform, early, head, tones, units, quarters, known, data);
   }
 
   /** Samples from the first training to the end of the last symbol. */
@@ -71,6 +85,21 @@ record FramePlan(
       most = Math.max(most, s.at());
     }
     return most - least <= (training.size() - 1) * transform;
+  }
+
+  /** Real part of a value as if its tone were not turned. */
+  double straightRe(int k, double x, double y) {
+    return switch (quarters[k]) {
+      case 1 -> y;
+      case 2 -> -x;
+      case 3 -> -y;
+      default -> x;
+    };
+  }
+
+  /** Imaginary part of the same. */
+  double straightIm(int k, double x, double y) {
+    return straightRe(k, y, -x);
   }
 
   int indexOf(int tone) {

@@ -37,19 +37,26 @@ final class HeaderReader {
    * @param level of the pilots, over what the channel lets through
    */
   record Sure(float[] straight, float[] turned, float[] passes, double level) {
-    /** Of a symbol of what a reader has begun; its pilots say how it is turned. */
+    /** Of a symbol in 20 MHz of what a reader has begun. */
     static Sure of(SymbolReader from, FramePlan plan, int at, int number, int[] data) {
-      from.transform(at);
+      return of(from, plan, LegacyPlan.header(plan, at, number), data);
+    }
+
+    /** Of a symbol of what a reader has begun; its pilots say how it is turned. */
+    static Sure of(SymbolReader from, FramePlan plan, SymbolPlan symbol, int[] data) {
+      from.transform(symbol.at());
       ToneChannel channel = from.channel();
       double x = 0;
       double y = 0;
       double through = 1e-300;
-      for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
-        int k = plan.indexOf(LegacyTones.PILOTS[p]);
-        through += channel.passes(k);
-        int sign = LegacyTones.pilot(p, number);
-        x += sign * (from.re(k) * channel.re(k) + from.im(k) * channel.im(k));
-        y += sign * (from.im(k) * channel.re(k) - from.re(k) * channel.im(k));
+      for (int k = 0; k < plan.tones().length; k++) {
+        if (symbol.roles()[k] == SymbolPlan.Role.PILOT) {
+          through += channel.passes(k);
+          double p = passedRe(from, channel, k);
+          double q = passedIm(from, channel, k);
+          x += symbol.pointRe(k, p, q);
+          y += symbol.pointIm(k, p, q);
+        }
       }
       double sum = Math.max(1e-300, Math.hypot(x, y));
       double length = sum * channel.meanPower();
@@ -57,13 +64,23 @@ final class HeaderReader {
       Sure out = new Sure(new float[count], new float[count], new float[count], sum / through);
       for (int i = 0; i < data.length; i++) {
         int k = plan.indexOf(data[i]);
-        double p = from.re(k) * channel.re(k) + from.im(k) * channel.im(k);
-        double q = from.im(k) * channel.re(k) - from.re(k) * channel.im(k);
+        double a = passedRe(from, channel, k);
+        double b = passedIm(from, channel, k);
+        double p = symbol.pointRe(k, a, b);
+        double q = symbol.pointIm(k, a, b);
         out.straight[i] = (float) ((p * x + q * y) / length);
         out.turned[i] = (float) ((q * x - p * y) / length);
         out.passes[i] = (float) (channel.passes(k) / channel.meanPower());
       }
       return out;
+    }
+
+    private static double passedRe(SymbolReader from, ToneChannel channel, int k) {
+      return from.re(k) * channel.re(k) + from.im(k) * channel.im(k);
+    }
+
+    private static double passedIm(SymbolReader from, ToneChannel channel, int k) {
+      return from.im(k) * channel.re(k) - from.re(k) * channel.im(k);
     }
 
     /** Of points with more bits, one after the other, from a place on. */

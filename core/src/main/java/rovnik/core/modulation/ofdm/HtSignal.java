@@ -13,17 +13,20 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
   static final int BITS = 48;
   static final int MOST_BYTES = 65_535;
 
+  /** Number of the coding that has the same in both halves of 40 MHz. */
+  private static final int TWICE = 32;
+
   HtSignal(byte[] bits) {
     this(new HeaderBits("HT-SIG", bits));
   }
 
   /** Of one stream without anything that is optional. */
-  static HtSignal of(int mcs, int bytes, boolean shortGuard) {
+  static HtSignal of(int mcs, boolean wide, int bytes, boolean shortGuard) {
     byte[] b =
         HeaderBits.bitsOf(
             mcs,
             7,
-            0,
+            wide ? 1 : 0,
             1,
             bytes,
             16,
@@ -64,6 +67,11 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
 
   boolean aggregated() {
     return bits.isOne(27);
+  }
+
+  @Override
+  public int width() {
+    return bits.isOne(7) ? 2 : 1;
   }
 
   @Override
@@ -118,13 +126,13 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
   public int symbols(int usual) {
     int room = MixedPlan.room(format(), usual, guard());
     int tail = lowDensity() ? 0 : ConvolutionalCode.TAIL_BITS;
-    int each = coding().dataBits(MixedTones.DATA);
+    int each = coding().dataBits(tones().length);
     return Math.min(room, (LegacyBits.SERVICE_BITS + 8 * bytes() + tail + each - 1) / each);
   }
 
   @Override
   public Coding coding() {
-    return MixedTones.coding(false, mcs());
+    return MixedTones.coding(false, width(), mcs());
   }
 
   @Override
@@ -134,10 +142,10 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
 
   @Override
   public String unread() {
-    if (bits.isOne(7)) {
-      return "its data are 40 MHz wide, which is not read";
+    if (mcs() == TWICE) {
+      return "MCS 32 sends each bit in both halves, which is not read";
     }
-    if (mcs() >= MixedTones.codings(false)) {
+    if (mcs() >= MixedTones.codings(false, width())) {
       return "MCS " + mcs() + " is not of one stream";
     }
     if (bits.number(28, 2) != 0) {
@@ -152,7 +160,7 @@ record HtSignal(HeaderBits bits) implements PacketHeader, MixedStream {
   @Override
   public List<HeaderBits.Part> parts() {
     String mcs =
-        mcs() < MixedTones.codings(false)
+        mcs() < MixedTones.codings(false, width())
             ? coding().words()
             : "MCS " + mcs() + ", not of one stream";
     return List.of(

@@ -73,6 +73,21 @@ final class LegacyPlan {
     return PREAMBLE.with(data);
   }
 
+  /** A symbol of a header, on the tones of a plan: what each carries is not known before. */
+  static SymbolPlan header(FramePlan plan, int at, int number) {
+    int count = plan.tones().length;
+    Role[] roles = new Role[count];
+    double[] re = new double[count];
+    Arrays.fill(roles, Role.DATA);
+    Arrays.fill(re, 1);
+    for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
+      int k = plan.indexOf(LegacyTones.PILOTS[p]);
+      roles[k] = Role.PILOT;
+      re[k] = LegacyTones.pilot(p, number);
+    }
+    return new SymbolPlan(at, roles, re, new double[count], new Constellation[0]);
+  }
+
   /** Where a packet ends, whatever of it could be read. */
   static int end(int symbols) {
     return SIGNAL + PREAMBLE.transform() + symbols * SYMBOL;

@@ -1,39 +1,55 @@
 package rovnik.core.modulation.ofdm;
 
 import java.util.Arrays;
+import java.util.List;
 import rovnik.core.Refusal;
 
 /**
  * Makes packets of one HT stream (IEEE 802.11-2020 clause 19, mixed format) or one VHT stream
- * (clause 21, one user) in 20 MHz with the convolutional code; levels as {@link LegacyPacket}.
+ * (clause 21, one user) with the convolutional code; levels as {@link LegacyPacket}.
  */
 public final class MixedPacket implements SentPacket {
   /** Symbols of usual length from SIGNAL to the training of the data, with it. */
   private static final int HEADERS = 4;
 
+  /** In wider channels two coders would share the bits of one stream from this MCS on. */
+  private static final int TWO_CODERS = 8;
+
   private final boolean vht;
+  private final StreamTones tones;
   private final Coding coding;
   private final int guard;
   private final int bytes;
   private final int symbols;
   private final int mcs;
 
+  /** In 20 MHz. */
+  public MixedPacket(PacketFormat format, int mcs, boolean shortGuard, int bytes) {
+    this(format, 20e6, mcs, shortGuard, bytes);
+  }
+
   /**
    * @param format HT or VHT
-   * @param mcs 0 to 7, of VHT to 8
+   * @param channelHz 20 or 40 MHz, of VHT 80 or 160 as well
+   * @param mcs 0 to 7, of VHT to 8 in 20 MHz, to 9 in 40 and 80 MHz
    * @param shortGuard 400 ns instead of 800
    * @param bytes of the frame, its check sequence among them
    */
-  public MixedPacket(PacketFormat format, int mcs, boolean shortGuard, int bytes) {
+  public MixedPacket(
+      PacketFormat format, double channelHz, int mcs, boolean shortGuard, int bytes) {
     if (format != PacketFormat.HT && format != PacketFormat.VHT) {
       throw new Refusal("format", "Such packets are HT or VHT.");
     }
     this.vht = format == PacketFormat.VHT;
+    this.tones = StreamTones.of(widthOf(channelHz, vht));
     this.mcs = mcs;
-    this.coding = MixedTones.coding(vht, mcs);
+    this.coding = MixedTones.coding(vht, tones.width(), mcs);
+    if (tones.width() == 8 && mcs >= TWO_CODERS) {
+      throw new Refusal("mcs", "VHT packets in 160 MHz are made with MCS 0 to 7.");
+    }
     this.guard = shortGuard ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
     this.bytes = bytes;
-    int each = coding.dataBits(MixedTones.DATA);
+    int each = coding.dataBits(tones.data().length);
     int sent = vht ? words() * 4 : bytes;
     int bits = LegacyBits.SERVICE_BITS + 8 * sent + ConvolutionalCode.TAIL_BITS;
     this.symbols = (bits + each - 1) / each;
@@ -41,6 +57,19 @@ public final class MixedPacket implements SentPacket {
       throw new Refusal(
           "bytes", "Such a packet lasts longer than SIGNAL can say. Send fewer bytes.");
     }
+  }
+
+  private static int widthOf(double channelHz, boolean vht) {
+    for (int w = 1; w <= (vht ? 8 : 2); w *= 2) {
+      if (channelHz == w * 20e6) {
+        return w;
+      }
+    }
+    throw new Refusal(
+        "bandHz",
+        vht
+            ? "The channel is 20, 40, 80 or 160 MHz wide for VHT."
+            : "The channel is 20 or 40 MHz wide for HT.");
   }
 
   /** "HT MCS 7, 64-QAM 5/6". */
@@ -76,12 +105,14 @@ public final class MixedPacket implements SentPacket {
 
   @Override
   public String refused(double channelHz) {
-    return channelHz == 20e6 ? "" : "HT and VHT packets are made in a channel of 20 MHz.";
+    return channelHz == tones.width() * 20e6
+        ? ""
+        : "Its channel is " + 20 * tones.width() + " MHz wide.";
   }
 
   @Override
   public double seconds(double channelHz) {
-    return length() / channelHz;
+    return length() * (double) tones.width() / channelHz;
   }
 
   @Override
@@ -90,48 +121,56 @@ public final class MixedPacket implements SentPacket {
       throw new IllegalArgumentException(
           "the frame has " + bytes + " bytes, the state is 1 to 127");
     }
-    PacketMaker t = new PacketMaker(times, length());
+    PacketMaker t = new PacketMaker(times, tones.width(), length());
     t.preamble(LegacyBits.signal(LegacyRate.R6, lengthOfSignal()));
     boolean shortGuard = guard < LegacyTones.GUARD;
     int room = (usual() - HEADERS - 1) * LegacyPacket.SYMBOL / (LegacyTones.TRANSFORM + guard);
     VhtSignal own =
-        vht ? VhtSignal.of(mcs, words(), shortGuard, shortGuard && room > symbols) : null;
-    byte[] header = vht ? own.a().bits() : HtSignal.of(mcs, bytes, shortGuard).bits().bits();
+        vht
+            ? VhtSignal.of(tones.width(), mcs, words(), shortGuard, shortGuard && room > symbols)
+            : null;
+    byte[] header =
+        vht ? own.a().bits() : HtSignal.of(mcs, tones.width() > 1, bytes, shortGuard).bits().bits();
     byte[] coded = ConvolutionalCode.of(1, 2).encode(header);
     for (int i = 0; i < 2; i++) {
       byte[] half = Arrays.copyOfRange(coded, i * LegacyTones.DATA, (i + 1) * LegacyTones.DATA);
       t.header(Interleaver.LEGACY.spread(half, 1), 1 + i, !vht || i == 1);
     }
     t.shortTraining(LegacyPacket.SYMBOL);
-    t.training();
+    FramePlan plan =
+        MixedPlan.of(vht ? PacketFormat.VHT : PacketFormat.HT, tones, coding, guard, symbols);
+    t.training(plan, LegacyTones.GUARD);
     if (vht) {
-      byte[] b = ConvolutionalCode.of(1, 2).encode(own.b().bits());
-      Coding plain = LegacyRate.R6.coding();
-      t.symbol(Interleaver.LATER.spread(b, 1), plain, 0, 3, LegacyTones.GUARD);
+      byte[] b = tones.interleaver().spread(own.codedB(), 1);
+      t.users(
+          plan, MixedPlan.signalB(tones), 0, carried(LegacyRate.R6.coding(), b), LegacyTones.GUARD);
     }
     byte[] bits = vht ? ofVht(frame, own.checkOfB(), scramblerState) : ofHt(frame, scramblerState);
-    int each = coding.codedBits(MixedTones.DATA);
     for (int s = 0; s < symbols; s++) {
-      t.symbol(Arrays.copyOfRange(bits, s * each, (s + 1) * each), coding, s, vht ? 4 : 3, guard);
+      t.users(plan, s, carried(coding, bits), guard);
     }
     return t.samples();
   }
 
+  private List<PacketMaker.Carried> carried(Coding with, byte[] bits) {
+    return List.of(new PacketMaker.Carried(tones.data(), with, bits));
+  }
+
   private byte[] ofHt(byte[] frame, int scramblerState) {
-    byte[] bits = new byte[symbols * coding.dataBits(MixedTones.DATA)];
+    byte[] bits = new byte[symbols * coding.dataBits(tones.data().length)];
     byte[] own = LegacyBits.bitsOf(frame);
     System.arraycopy(own, 0, bits, LegacyBits.SERVICE_BITS, own.length);
     int tail = LegacyBits.SERVICE_BITS + own.length;
-    return LegacyBits.data(coding, Interleaver.LATER, bits, tail, scramblerState);
+    return LegacyBits.data(coding, tones.interleaver(), bits, tail, scramblerState);
   }
 
   /** SERVICE ends with the check of SIG-B; the tail is at the very end. */
   private byte[] ofVht(byte[] frame, byte[] check, int scramblerState) {
-    byte[] bits = new byte[symbols * coding.dataBits(MixedTones.DATA)];
+    byte[] bits = new byte[symbols * coding.dataBits(tones.data().length)];
     int tail = bits.length - ConvolutionalCode.TAIL_BITS;
     System.arraycopy(check, 0, bits, LegacyBits.SERVICE_BITS - check.length, check.length);
     byte[] own = LegacyBits.bitsOf(FrameCheck.alone(frame, (tail - LegacyBits.SERVICE_BITS) / 8));
     System.arraycopy(own, 0, bits, LegacyBits.SERVICE_BITS, own.length);
-    return LegacyBits.data(coding, Interleaver.LATER, bits, tail, scramblerState);
+    return LegacyBits.data(coding, tones.interleaver(), bits, tail, scramblerState);
   }
 }

@@ -8,8 +8,8 @@ import rovnik.core.modulation.Constellation;
 import rovnik.core.modulation.ofdm.SymbolPlan.Role;
 
 /**
- * Packets of one HT or VHT stream in 20 MHz as frames: behind SIGNAL two symbols say what follows,
- * then come a short training, the training of these tones, in VHT a symbol more, and the data.
+ * Packets of one HT or VHT stream as frames: behind SIGNAL two symbols say what follows, then come
+ * a short training, the training of these tones, in VHT a symbol more, and the data.
  */
 final class MixedPlan {
   private static final int TIMES = ChannelSamples.TIMES;
@@ -20,7 +20,7 @@ final class MixedPlan {
   /** Where its transform begins, from the first training of the preamble. */
   static final int TRAINING = LegacyPlan.SIGNAL + (BEFORE + 1) * LegacyPlan.SYMBOL;
 
-  /** Where the transform of VHT-SIG-B begins, from this training. */
+  /** Where the transform of VHT-SIG-B begins, from this training, in samples of 20 MHz. */
   static final int SIGNAL_B = LegacyPlan.SYMBOL;
 
   /** Where the repeated SIGNAL and the four symbols behind it may be, from SIGNAL on. */
@@ -69,36 +69,67 @@ final class MixedPlan {
   /**
    * A packet with so many symbols of data, as a frame that begins with its own training.
    *
-   * @param guard of the data, samples at the rate of the channel
+   * @param guard of the data, samples at 20 MS/s
    */
-  static FramePlan of(PacketFormat format, Coding coding, int guard, int symbols) {
-    int[] tones = MixedTones.all();
-    SymbolPlan training = known(0, k -> MixedTones.training(tones[k]));
+  static FramePlan of(
+      PacketFormat format, StreamTones tones, Coding coding, int guard, int symbols) {
+    int times = TIMES * tones.width();
+    int transform = LegacyTones.TRANSFORM * times;
     boolean vht = format == PacketFormat.VHT;
     // From the end of the training's transform, or of SIG-B's.
-    int begin = LegacyPlan.PREAMBLE.transform() + (vht ? SIGNAL_B : 0);
-    int each = (LegacyTones.TRANSFORM + guard) * TIMES;
+    int begin = transform + (vht ? SIGNAL_B * tones.width() : 0);
+    int each = (LegacyTones.TRANSFORM + guard) * times;
     List<SymbolPlan> data = new ArrayList<>(symbols);
     for (int s = 0; s < symbols; s++) {
-      data.add(symbol(begin + s * each + guard * TIMES, coding, s, vht ? 4 : 3));
+      data.add(symbol(tones, begin + s * each + guard * times, coding, s, vht ? 4 : 3));
     }
-    FramePlan p = LegacyPlan.PREAMBLE;
     return new FramePlan(
-        p.transform(), guard * TIMES / 2, p.head() + TRAINING, tones, List.of(training), data);
+        transform,
+        guard * times / 2,
+        (LegacyPlan.PREAMBLE.head() + TRAINING) * tones.width(),
+        tones.all(),
+        new int[tones.all().length],
+        tones.quarters(),
+        List.of(trainingOf(tones)),
+        data);
   }
 
-  private static SymbolPlan symbol(int at, Coding coding, int number, int before) {
-    int[] tones = MixedTones.all();
-    Role[] roles = new Role[tones.length];
-    Constellation[] points = new Constellation[tones.length];
-    double[] re = new double[tones.length];
+  private static SymbolPlan trainingOf(StreamTones tones) {
+    int count = tones.all().length;
+    Role[] roles = new Role[count];
+    double[] re = new double[count];
+    double[] im = new double[count];
+    for (int k = 0; k < count; k++) {
+      roles[k] = Role.KNOWN;
+      turn(tones.quarters()[k], tones.training()[k], re, im, k);
+    }
+    return new SymbolPlan(0, roles, re, im, new Constellation[0]);
+  }
+
+  /** VHT-SIG-B, from the training. */
+  static SymbolPlan signalB(StreamTones tones) {
+    return symbol(tones, SIGNAL_B * tones.width(), LegacyRate.R6.coding(), 0, 3);
+  }
+
+  private static SymbolPlan symbol(
+      StreamTones tones, int at, Coding coding, int number, int before) {
+    int[] all = tones.all();
+    Role[] roles = new Role[all.length];
+    Constellation[] points = new Constellation[all.length];
+    double[] re = new double[all.length];
+    double[] im = new double[all.length];
     int pilot = 0;
-    for (int k = 0; k < tones.length; k++) {
-      boolean isPilot = LegacyTones.isPilot(tones[k]);
+    for (int k = 0; k < all.length; k++) {
+      boolean isPilot = pilot < tones.pilots().length && tones.pilots()[pilot] == all[k];
       roles[k] = isPilot ? Role.PILOT : Role.DATA;
       points[k] = isPilot ? null : coding.constellation();
-      re[k] = isPilot ? MixedTones.pilot(pilot++, number, before) : 1;
+      turn(tones.quarters()[k], isPilot ? tones.pilot(pilot++, number, before) : 1, re, im, k);
     }
-    return new SymbolPlan(at, roles, re, new double[tones.length], points);
+    return new SymbolPlan(at, roles, re, im, points);
+  }
+
+  private static void turn(int quarters, double value, double[] re, double[] im, int k) {
+    re[k] = quarters == 0 ? value : quarters == 2 ? -value : 0;
+    im[k] = quarters == 1 ? value : quarters == 3 ? -value : 0;
   }
 }

@@ -1,6 +1,6 @@
 package rovnik.core.modulation.ofdm;
 
-/** What HT and VHT packets of one stream in 20 MHz have alike. */
+/** What HT and VHT packets of one stream have alike. */
 interface MixedStream extends OneStream {
   PacketFormat format();
 
@@ -17,18 +17,29 @@ interface MixedStream extends OneStream {
     return false;
   }
 
+  /** Of its tones. */
+  default StreamTones stream() {
+    return StreamTones.of(width());
+  }
+
   @Override
   default FramePlan plan(int symbols) {
-    return MixedPlan.of(format(), coding(), guard(), symbols);
+    return MixedPlan.of(format(), stream(), coding(), guard(), symbols);
+  }
+
+  @Override
+  default double reach() {
+    int[] all = stream().all();
+    return (all[all.length - 1] + 0.5) / (LegacyTones.TRANSFORM * width());
   }
 
   @Override
   default int[] tones() {
-    return MixedTones.data();
+    return stream().data();
   }
 
   @Override
   default Interleaver interleaver() {
-    return Interleaver.LATER;
+    return stream().interleaver();
   }
 }

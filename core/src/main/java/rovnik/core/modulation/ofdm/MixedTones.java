@@ -4,8 +4,8 @@ import java.util.Arrays;
 import rovnik.core.Refusal;
 
 /**
- * Tones and codings of packets in 20 MHz that begin as those of clause 17 do and go on with two
- * more tones on each side: IEEE 802.11-2020 clauses 19 (HT) and 21 (VHT), one stream.
+ * Tones of symbols in 20 MHz with two more on each side than those of clause 17 have, and codings
+ * of one stream: IEEE 802.11-2020 clauses 19 (HT) and 21 (VHT).
  */
 final class MixedTones {
   /** Farthest tone. */
@@ -19,9 +19,6 @@ final class MixedTones {
 
   /** The same in SIGNAL and its repetition where that is repeated (clause 27). From memory. */
   private static final int[] OUTER_OF_SIGNAL = {-1, -1, -1, 1};
-
-  /** Of the pilots, moved on by one from pilot to pilot and from symbol to symbol (table 19-18). */
-  private static final int[] PILOT_SIGNS = {1, 1, 1, -1};
 
   private static final int[] ALL = tones(true);
   private static final int[] DATA_TONES = tones(false);
@@ -64,27 +61,20 @@ final class MixedTones {
   }
 
   /**
-   * What a pilot is in a symbol with data.
-   *
-   * @param pilot which of {@link LegacyTones#PILOTS}
-   * @param symbol the first is 0
-   * @param before symbols of the packet whose pilots change sign before it
+   * Codings there are for one stream: the first ones of {@link HeCodings}. In 20 MHz the last of
+   * VHT would not fill a symbol with whole bits.
    */
-  static int pilot(int pilot, int symbol, int before) {
-    return PILOT_SIGNS[(symbol + pilot) % PILOT_SIGNS.length] * LegacyTones.sign(symbol + before);
+  static int codings(boolean vht, int width) {
+    return vht ? width == 1 ? 9 : 10 : 8;
   }
 
-  /** Codings there are for one stream: the first ones of {@link HeCodings}. */
-  static int codings(boolean vht) {
-    return vht ? 9 : 8;
-  }
-
-  static Coding coding(boolean vht, int mcs) {
-    if (mcs < 0 || mcs >= codings(vht)) {
+  static Coding coding(boolean vht, int width, int mcs) {
+    int count = codings(vht, width);
+    if (mcs < 0 || mcs >= count) {
       throw new Refusal(
           "mcs",
           vht
-              ? "One VHT stream in 20 MHz has MCS 0 to 8."
+              ? "One VHT stream in " + 20 * width + " MHz has MCS 0 to " + (count - 1) + "."
               : "One HT stream has MCS 0 to 7; others are several streams.");
     }
     return HeCodings.coding(mcs);

@@ -82,10 +82,14 @@ final class OfdmSeries {
       for (int k = 0; k < numbers.length; k++) {
         at += p.used(s, k) ? 1 : 0;
         if (p.used(s, k) && part.has(s, k)) {
-          v[0][n] = p.values().re()[s][k];
-          v[1][n] = p.values().im()[s][k];
-          v[2][n] = p.ideal().re()[s][k];
-          v[3][n] = p.ideal().im()[s][k];
+          double x = p.values().re()[s][k];
+          double y = p.values().im()[s][k];
+          double idealX = p.ideal().re()[s][k];
+          double idealY = p.ideal().im()[s][k];
+          v[0][n] = p.plan().straightRe(k, x, y);
+          v[1][n] = p.plan().straightIm(k, x, y);
+          v[2][n] = p.plan().straightRe(k, idealX, idealY);
+          v[3][n] = p.plan().straightIm(k, idealX, idealY);
           v[4][n++] = at - 1;
         }
       }

@@ -4,22 +4,16 @@ package rovnik.core.modulation.ofdm;
  * What comes behind a preamble of IEEE 802.11 clause 17: what that clause has, or what is newer.
  */
 public enum PacketFormat {
-  LEGACY("OFDM", 16),
-  HT("HT", 16),
-  VHT("VHT", 16),
-  HE("HE", 84),
-  EHT("EHT", 84);
+  LEGACY("OFDM"),
+  HT("HT"),
+  VHT("VHT"),
+  HE("HE"),
+  EHT("EHT");
 
   private final String label;
-  private final int inner;
 
-  /**
-   * @param inner tones in 20 MHz that must be flat within less, to each side; of HE and EHT from
-   *     memory
-   */
-  PacketFormat(String label, int inner) {
+  PacketFormat(String label) {
     this.label = label;
-    this.inner = inner;
   }
 
   /** As its clause is called. */
@@ -27,8 +21,21 @@ public enum PacketFormat {
     return label;
   }
 
-  int inner() {
-    return inner;
+  /**
+   * True if a tone must be flat within less than others. Beyond 20 MHz from memory.
+   *
+   * @param width of the channel, in 20 MHz
+   */
+  boolean isInner(int tone, int width) {
+    int k = Math.abs(tone);
+    return switch (width) {
+      case 1 -> k <= (fills() ? 84 : 16);
+      case 2 -> k <= (fills() ? 168 : 42);
+      case 4 -> k <= (fills() ? 344 : 84);
+      case 8 -> fills() ? k >= 166 && k <= 696 : k >= 44 && k <= 172;
+      // Each half as a channel of its own.
+      default -> Math.abs(k - 1024) >= 166 && Math.abs(k - 1024) <= 696;
+    };
   }
 
   /** True if its tones fill a channel as those of HE and EHT do. */

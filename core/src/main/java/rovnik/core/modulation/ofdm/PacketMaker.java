@@ -55,6 +55,11 @@ final class PacketMaker {
     this.im = new double[re.length];
   }
 
+  /** By how many quarters a part of a channel is turned. */
+  static int quarters(int part, int width) {
+    return width == 2 ? QUARTERS_OF_TWO[part] : QUARTERS[part];
+  }
+
   /** Interleaved; half an edge comes before the first symbol and after the last. */
   float[] samples() {
     float[] iq = new float[2 * re.length];
@@ -147,27 +152,42 @@ final class PacketMaker {
   /**
    * What a user is sent.
    *
+   * @param tones with its data, rising
    * @param bits coded, of all symbols, in the order of its tones
    */
-  record Carried(HePlan.Share share, byte[] bits) {}
+  record Carried(int[] tones, Coding coding, byte[] bits) {}
 
   /** A symbol with data of all users. */
   void users(FramePlan plan, int symbol, List<Carried> users, int guard) {
-    SymbolPlan s = plan.data().get(symbol);
+    users(plan, plan.data().get(symbol), symbol, users, guard);
+  }
+
+  /**
+   * The same of any symbol.
+   *
+   * @param number which of the symbols whose bits there are, the first is 0
+   */
+  void users(FramePlan plan, SymbolPlan s, int number, List<Carried> users, int guard) {
     double[] x = s.re().clone();
-    double[] y = new double[x.length];
+    double[] y = s.im().clone();
     for (Carried c : users) {
-      Coding coding = c.share.coding();
-      int at = symbol * coding.codedBits(c.share.unit().data().length);
-      for (int tone : c.share.unit().data()) {
+      int at = number * c.coding.codedBits(c.tones.length);
+      for (int tone : c.tones) {
         int k = plan.indexOf(tone);
-        int value = value(c.bits, at, coding);
-        at += coding.bitsPerTone();
-        x[k] = s.re()[k] * coding.constellation().re(value);
-        y[k] = s.re()[k] * coding.constellation().im(value);
+        int value = value(c.bits, at, c.coding);
+        at += c.coding.bitsPerTone();
+        double re = c.coding.constellation().re(value);
+        double im = c.coding.constellation().im(value);
+        x[k] = s.re()[k] * re - s.im()[k] * im;
+        y[k] = s.im()[k] * re + s.re()[k] * im;
       }
     }
-    whole(plan.tones(), x, y, s, guard);
+    whole(plan, x, y, s, plan.transform() / usualTimes() + guard, guard);
+  }
+
+  /** Samples of a plan for each at the width of a part. */
+  private int usualTimes() {
+    return ChannelSamples.TIMES * width;
   }
 
   /** Their training, which has one of two signs on each tone. */
@@ -177,11 +197,13 @@ final class PacketMaker {
     for (int k = 0; k < x.length; k++) {
       x[k] *= signs[k];
     }
-    whole(plan.tones(), x, new double[x.length], s, samples, guard);
+    whole(plan, x, new double[x.length], s, samples, guard);
   }
 
-  private void whole(int[] tones, double[] x, double[] y, SymbolPlan as, int guard) {
-    whole(tones, x, y, as, HePlan.USUAL_TRANSFORM + guard, guard);
+  /** The training of one whole transform, as it is known. */
+  void training(FramePlan plan, int guard) {
+    SymbolPlan s = plan.training().get(0);
+    whole(plan, s.re(), s.im(), s, plan.transform() / usualTimes() + guard, guard);
   }
 
   /**
@@ -190,8 +212,10 @@ final class PacketMaker {
    * @param as what its tones have on average
    * @param samples with the guard, at the width of a part
    */
-  private void whole(int[] tones, double[] x, double[] y, SymbolPlan as, int samples, int guard) {
-    int transform = HePlan.USUAL_TRANSFORM;
+  private void whole(
+      FramePlan plan, double[] x, double[] y, SymbolPlan as, int samples, int guard) {
+    int[] tones = plan.tones();
+    int transform = plan.transform() / usualTimes();
     int period = transform * times;
     double[] all = new double[2 * period];
     double power = 0;
@@ -243,33 +267,6 @@ final class PacketMaker {
     add(LegacyPacket.SYMBOL, LegacyTones.TRANSFORM - LegacyTones.GUARD);
   }
 
-  /** The training of the tones that later packets have. */
-  void training() {
-    clear();
-    for (int k = -LAST; k <= LAST; k++) {
-      set(k, MixedTones.training(k), 0);
-    }
-    evenPower();
-    add(LegacyPacket.SYMBOL, LegacyTones.TRANSFORM - LegacyTones.GUARD);
-  }
-
-  /**
-   * A symbol of those tones.
-   *
-   * @param symbol of the data, the first is 0
-   * @param before symbols whose pilots change sign before it
-   * @param guard samples at the width of the channel
-   */
-  void symbol(byte[] bits, Coding coding, int symbol, int before, int guard) {
-    clear();
-    data(MixedTones.data(), bits, coding);
-    for (int p = 0; p < LegacyTones.PILOTS.length; p++) {
-      set(LegacyTones.PILOTS[p], MixedTones.pilot(p, symbol, before), 0);
-    }
-    evenPower();
-    add(LegacyTones.TRANSFORM + guard, LegacyTones.TRANSFORM - guard);
-  }
-
   private void data(int[] tones, byte[] bits, Coding coding) {
     int each = coding.bitsPerTone();
     for (int i = 0; i < tones.length; i++) {
@@ -310,7 +307,7 @@ final class PacketMaker {
     double level = 1 / Math.sqrt(width) / LegacyTones.TRANSFORM;
     for (int part = 0; part < width; part++) {
       int middle = LegacyTones.TRANSFORM * part - LegacyTones.TRANSFORM * (width - 1) / 2;
-      int quarters = width == 2 ? QUARTERS_OF_TWO[part] : QUARTERS[part];
+      int quarters = quarters(part, width);
       double c = level * (quarters == 0 ? 1 : quarters == 2 ? -1 : 0);
       double s = level * (quarters == 1 ? 1 : 0);
       double[] re = toneRe[part % 2];

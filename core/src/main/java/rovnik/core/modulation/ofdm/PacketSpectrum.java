@@ -245,7 +245,8 @@ final class PacketSpectrum {
 
   /** Of the standard, at the reading plane; null of a signal that is only described. */
   private EmissionMask mask(double centre, Trace trace) {
-    boolean known = p.said() != null && (p.said().format().fills() || settings.width() == 1);
+    boolean known =
+        p.said() != null && (p.said().format() != PacketFormat.LEGACY || settings.width() == 1);
     if (!known) {
       return null;
     }

@@ -10,8 +10,8 @@ import rovnik.core.modulation.Constellation;
  *     samples that are read
  * @param parts how often it repeats itself within a transform, of which it has only one
  * @param roles of the tones
- * @param re real part of what is known, the root of the mean power of data
- * @param im imaginary part of what is known
+ * @param re real part of what is known, or of what points of data are to be multiplied by
+ * @param im imaginary part of the same
  * @param points of data; null for other tones
  */
 record SymbolPlan(
@@ -55,6 +55,16 @@ record SymbolPlan(
     return re[k] * re[k] + im[k] * im[k];
   }
 
+  /** Real part of a value over what its tone is multiplied by. */
+  double pointRe(int k, double x, double y) {
+    return (x * re[k] + y * im[k]) / power(k);
+  }
+
+  /** Imaginary part of the same. */
+  double pointIm(int k, double x, double y) {
+    return (y * re[k] - x * im[k]) / power(k);
+  }
+
   /** What a received value is taken for. */
   void decide(double[] x, double[] y, double[] idealRe, double[] idealIm) {
     for (int k = 0; k < roles.length; k++) {
@@ -64,9 +74,15 @@ record SymbolPlan(
           idealIm[k] = 0;
         }
         case DATA -> {
-          int value = points[k].decide(x[k] / re[k], y[k] / re[k]);
-          idealRe[k] = re[k] * points[k].re(value);
-          idealIm[k] = re[k] * points[k].im(value);
+          if (im[k] == 0) {
+            int value = points[k].decide(x[k] / re[k], y[k] / re[k]);
+            idealRe[k] = re[k] * points[k].re(value);
+            idealIm[k] = re[k] * points[k].im(value);
+          } else {
+            int value = points[k].decide(pointRe(k, x[k], y[k]), pointIm(k, x[k], y[k]));
+            idealRe[k] = re[k] * points[k].re(value) - im[k] * points[k].im(value);
+            idealIm[k] = im[k] * points[k].re(value) + re[k] * points[k].im(value);
+          }
         }
         default -> {
           idealRe[k] = re[k];

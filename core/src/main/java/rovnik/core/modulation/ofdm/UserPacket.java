@@ -252,7 +252,10 @@ public final class UserPacket implements SentPacket {
     for (HePlan.Share s : shares) {
       int state = (scramblerState - 1 + users.size()) % SCRAMBLER_STATES + 1;
       users.add(
-          new PacketMaker.Carried(s, lowDensity(s) ? random(s, state) : coded(s, frame, state)));
+          new PacketMaker.Carried(
+              s.unit().data(),
+              s.coding(),
+              lowDensity(s) ? random(s, state) : coded(s, frame, state)));
     }
     for (int s = 0; s < symbols; s++) {
       t.users(frames, s, users, plan.guard());

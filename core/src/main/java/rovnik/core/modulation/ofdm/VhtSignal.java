@@ -5,7 +5,8 @@ import java.util.Arrays;
 import java.util.List;
 
 /**
- * VHT-SIG-A and VHT-SIG-B (IEEE 802.11-2020, 21.3.8.3.3 and 21.3.8.3.6) of one user in 20 MHz.
+ * VHT-SIG-A and VHT-SIG-B (IEEE 802.11-2020, 21.3.8.3.3 and 21.3.8.3.6) of one user; that of more
+ * than 20 MHz from memory.
  *
  * @param a two symbols before the training
  * @param b the symbol behind it; null if it was not read
@@ -17,11 +18,17 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
   /** Bits of SIG-A. */
   static final int BITS = 48;
 
-  /** Of SIG-B, and those of them before its tail. */
-  static final int BITS_B = 26;
+  /** Of SIG-B, what it has before its tail, and the length in this; by the number of the width. */
+  private static final int[] BITS_B = {26, 27, 29, 29};
 
-  static final int TAIL_B = 20;
-  private static final int[] WIDTHS_MHZ = {20, 40, 80, 160};
+  private static final int[] TAIL_B = {20, 21, 23, 23};
+  private static final int[] LENGTH_B = {17, 19, 21, 21};
+
+  /** Coded bits of SIG-B that a part of the channel as wide has: it comes so often as it fits. */
+  private static final int HALF_OF_160 = 234;
+
+  /** With one stream so many bits in so little time take two coders. */
+  private static final int TWO_CODERS = 8;
 
   static VhtSignal ofA(byte[] bits) {
     return new VhtSignal(new HeaderBits("VHT-SIG-A", bits), null);
@@ -37,10 +44,11 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
    * @param words of 4 bytes
    * @param oneLess the short guards leave room for a symbol more than there is
    */
-  static VhtSignal of(int mcs, int words, boolean shortGuard, boolean oneLess) {
+  static VhtSignal of(int width, int mcs, int words, boolean shortGuard, boolean oneLess) {
+    int w = Integer.numberOfTrailingZeros(width);
     byte[] bits =
         HeaderBits.bitsOf(
-            0,
+            w,
             2,
             1,
             1,
@@ -73,7 +81,11 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
             0,
             14);
     HeaderBits.seal(bits, CHECK);
-    return ofA(bits).withB(HeaderBits.bitsOf(words, 17, 7, 3, 0, 6));
+    int reserved = TAIL_B[w] - LENGTH_B[w];
+    return ofA(bits)
+        .withB(
+            HeaderBits.bitsOf(
+                words, LENGTH_B[w], (1 << reserved) - 1, reserved, 0, BITS_B[w] - TAIL_B[w]));
   }
 
   @Override
@@ -127,7 +139,7 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
 
   @Override
   public int bits(int symbols) {
-    return symbols * coding().dataBits(MixedTones.DATA);
+    return symbols * coding().dataBits(tones().length);
   }
 
   /** SERVICE ends with the check of SIG-B. */
@@ -143,14 +155,57 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
 
   @Override
   public PacketBody withMore(SymbolReader begun, FramePlan plan) {
+    StreamTones tones = stream();
     float[] sure =
-        HeaderReader.Sure.of(begun, plan, MixedPlan.SIGNAL_B, 3, MixedTones.data()).straight();
-    return withB(LegacyBits.header(Interleaver.LATER.inOrder(sure, 1), BITS_B));
+        HeaderReader.Sure.of(begun, plan, MixedPlan.signalB(tones), tones.data()).straight();
+    float[] coded = tones.interleaver().inOrder(sure, 1);
+    float[] each = new float[2 * BITS_B[w()]];
+    for (int from : copies()) {
+      for (int i = 0; i < each.length; i++) {
+        each[i] += coded[from + i];
+      }
+    }
+    return withB(LegacyBits.header(each, BITS_B[w()]));
+  }
+
+  /** Where among the coded bits of its symbol SIG-B begins, again and again. */
+  private int[] copies() {
+    int each = 2 * BITS_B[w()];
+    int part = Math.min(HALF_OF_160, 2 * BITS_B[w()] * width());
+    int[] out = new int[width()];
+    int inPart = part / each;
+    Arrays.setAll(out, c -> c / inPart * part + c % inPart * each);
+    return out;
+  }
+
+  /** SIG-B as often as its symbol has room, coded; what is left over stays zero. */
+  byte[] codedB() {
+    byte[] out = new byte[stream().data().length];
+    byte[] one = ConvolutionalCode.of(1, 2).encode(b.bits());
+    for (int from : copies()) {
+      System.arraycopy(one, 0, out, from, one.length);
+    }
+    return out;
+  }
+
+  /** Number of its width. */
+  private int w() {
+    return a.number(0, 2);
+  }
+
+  @Override
+  public int width() {
+    return 1 << w();
+  }
+
+  @Override
+  public Interleaver interleaver() {
+    return width() == 8 && mcs() >= TWO_CODERS ? null : MixedStream.super.interleaver();
   }
 
   @Override
   public Coding coding() {
-    return MixedTones.coding(true, mcs());
+    return MixedTones.coding(true, width(), mcs());
   }
 
   @Override
@@ -160,9 +215,6 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
 
   @Override
   public String unread() {
-    if (a.number(0, 2) != 0) {
-      return "its data are " + WIDTHS_MHZ[a.number(0, 2)] + " MHz wide, which is not read";
-    }
     if (!oneUser()) {
       return "its data are for several users";
     }
@@ -172,18 +224,20 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
     if (a.isOne(3)) {
       return "its data are coded in space and time";
     }
-    return mcs() < MixedTones.codings(true) ? "" : "there is no MCS " + mcs() + " in 20 MHz";
+    return mcs() < MixedTones.codings(true, width())
+        ? ""
+        : "there is no MCS " + mcs() + " in " + 20 * width() + " MHz";
   }
 
   /** The check of SIG-B, as SERVICE must hold it. */
   byte[] checkOfB() {
-    return HeaderBits.check(b.bits(), TAIL_B);
+    return HeaderBits.check(b.bits(), TAIL_B[w()]);
   }
 
   @Override
   public List<HeaderBits.Part> parts() {
     List<HeaderBits.Part> out = new ArrayList<>();
-    out.add(a.part("Width", 0, 2, WIDTHS_MHZ[a.number(0, 2)] + " MHz"));
+    out.add(a.part("Width", 0, 2, 20 * width() + " MHz"));
     out.add(a.either("Reserved", 2, "right", "wrong"));
     out.add(a.either("STBC", 3, "in space and time", "none"));
     out.add(a.part("Group", 4, 6, oneUser() ? "one user" : "several users"));
@@ -199,17 +253,20 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
     out.add(a.either("One symbol less", 25, "yes", "no"));
     out.add(a.either("Code", 26, "LDPC", "convolutional"));
     out.add(a.either("One more for LDPC", 27, "yes", "no"));
-    boolean known = oneUser() && mcs() < MixedTones.codings(true);
+    boolean known = oneUser() && mcs() < MixedTones.codings(true, width());
     out.add(a.part("MCS", 28, 4, known ? coding().words() : "" + mcs()));
     out.add(a.either("Beamformed", 32, "yes", "no"));
     out.add(a.either("Reserved", 33, "right", "wrong"));
     out.add(a.checked(CHECK, 8));
     out.add(a.tail(TAIL));
     if (b != null) {
-      int bytes = 4 * b.number(0, 17);
-      out.add(b.part("Length", 0, 17, bytes + " bytes, rounded up to 4"));
-      out.add(b.part("Reserved", 17, 3, b.number(17, 3) == 7 ? "right" : "wrong"));
-      out.add(b.tail(TAIL_B));
+      int length = LENGTH_B[w()];
+      int left = TAIL_B[w()] - length;
+      int bytes = 4 * b.number(0, length);
+      out.add(b.part("Length", 0, length, bytes + " bytes, rounded up to 4"));
+      boolean ones = b.number(length, left) == (1 << left) - 1;
+      out.add(b.part("Reserved", length, left, ones ? "right" : "wrong"));
+      out.add(b.tail(TAIL_B[w()]));
     }
     return List.copyOf(out);
   }

@@ -87,7 +87,7 @@ public class LaterPacketsTest extends PacketBench {
     Object[][] out = new Object[34][];
     int n = 0;
     for (boolean vht : new boolean[] {false, true}) {
-      for (int mcs = 0; mcs < MixedTones.codings(vht); mcs++) {
+      for (int mcs = 0; mcs < MixedTones.codings(vht, 1); mcs++) {
         out[n++] = new Object[] {vht ? PacketFormat.VHT : PacketFormat.HT, mcs, false};
         out[n++] = new Object[] {vht ? PacketFormat.VHT : PacketFormat.HT, mcs, true};
       }
@@ -110,7 +110,7 @@ public class LaterPacketsTest extends PacketBench {
     assertTrue(o.summary().contains(format.label() + " MCS " + mcs + ","), o.summary());
     assertEquals(
         o.reading("evmDb").orElseThrow().limit().upper(),
-        MixedTones.coding(true, mcs).errorLimitDb());
+        MixedTones.coding(true, 1, mcs).errorLimitDb());
     OfdmPacket p = packet(received(clean, 173e3, 300, random), FS, 1);
     int from = format == PacketFormat.VHT ? 4 : 0;
     assertEquals(Arrays.copyOfRange(p.said().payload(), from, from + frame.length), frame);
@@ -130,8 +130,8 @@ public class LaterPacketsTest extends PacketBench {
         new String[] {"evmWithout", "frequencyError", "clockOffset", "evmDb"},
         t -> {
           boolean vht = random.nextBoolean();
-          int mcs = random.nextInt(MixedTones.codings(vht));
-          double limit = MixedTones.coding(vht, mcs).errorLimitDb();
+          int mcs = random.nextInt(MixedTones.codings(vht, 1));
+          double limit = MixedTones.coding(vht, 1, mcs).errorLimitDb();
           double snr = Math.max(18, -limit + 5) + 12 * random.nextDouble();
           double hz = 200e3 * (2 * random.nextDouble() - 1);
           byte[] frame = framed(random, 300 + random.nextInt(900));
@@ -180,8 +180,8 @@ public class LaterPacketsTest extends PacketBench {
     boolean vht = format == PacketFormat.VHT;
     byte[] bits =
         vht
-            ? VhtSignal.of(3, 40, false, false).a().bits()
-            : HtSignal.of(3, 160, false).bits().bits();
+            ? VhtSignal.of(1, 3, 40, false, false).a().bits()
+            : HtSignal.of(3, false, 160, false).bits().bits();
     change.accept(bits);
     byte[] coded = ConvolutionalCode.of(1, 2).encode(bits);
     PacketMaker t = new PacketMaker(2, 320 + 80 * 30);
@@ -201,11 +201,11 @@ public class LaterPacketsTest extends PacketBench {
     assertEquals(
         withHeader(PacketFormat.VHT, b -> b[9] ^= 1).check(),
         "the check of VHT-SIG-A does not fit");
-    unread(PacketFormat.HT, 7, 1, "its data are 40 MHz wide, which is not read");
+    unread(PacketFormat.HT, 7, 1, "its data are 40 MHz wide: choose that channel, and its middle");
     unread(PacketFormat.HT, 3, 1, "MCS 11 is not of one stream");
     unread(PacketFormat.HT, 28, 1, "its data are coded in space and time");
     unread(PacketFormat.HT, 32, 1, "it sounds more streams than it sends");
-    unread(PacketFormat.VHT, 1, 1, "its data are 80 MHz wide, which is not read");
+    unread(PacketFormat.VHT, 1, 1, "its data are 80 MHz wide: choose that channel, and its middle");
     unread(PacketFormat.VHT, 5, 1, "its data are for several users");
     unread(PacketFormat.VHT, 10, 1, "its data are 2 streams");
     unread(PacketFormat.VHT, 31, 1, "there is no MCS 11 in 20 MHz");

@@ -35,7 +35,7 @@ public class PacketHeaderTest {
       {new HtSignal(bits(48, 6, 7)), 48},
       {VhtSignal.ofA(bits(48)), 48},
       {VhtSignal.ofA(bits(48, 5, 31)), 48},
-      {VhtSignal.of(3, 40, true, false), 48 + 26},
+      {VhtSignal.of(1, 3, 40, true, false), 48 + 26},
       {he(0), 52},
       {he(), 52},
       {he(0, 3, 4, 5, 6), 52},
@@ -110,7 +110,7 @@ public class PacketHeaderTest {
     assertEquals(MixedTones.all().length, 56);
     assertEquals(MixedTones.data().length, 52);
     // Table 21-30: 78 Mbit/s of VHT MCS 8; clause 27: 143.4 of HE MCS 11 at the shortest guard.
-    assertEquals(MixedTones.coding(true, 8).dataBits(52) / 4e-6, 78e6, 1);
+    assertEquals(MixedTones.coding(true, 1, 8).dataBits(52) / 4e-6, 78e6, 1);
     assertEquals(HeCodings.coding(11).dataBits(234) / 13.6e-6, 143.4e6, 0.05e6);
   }
 }
