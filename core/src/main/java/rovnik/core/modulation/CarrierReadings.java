@@ -127,6 +127,14 @@ public final class CarrierReadings {
         - (calibrated && correction != null ? correction.gainToPortDb(carrierHz) : 0);
   }
 
+  /** From a level at the reading plane to that of the source; not a number without levels. */
+  public double ofSourceDbm(double level) {
+    PathCorrection c = correction;
+    return !record.calibrated()
+        ? Double.NaN
+        : level - (c == null ? 0 : c.gainFromSourceDb(c.planeToSourceHz(carrierHz)));
+  }
+
   /**
    * Power of the carrier.
    *

@@ -20,9 +20,6 @@ import rovnik.core.uncertainty.UncertaintyBudget;
 
 /** Readings, curves and tables of the packets of a record; one of them in full. */
 final class OfdmOutcome {
-  /** IEEE 802.11-2020, 17.3.9.7.2: leakage over the whole power, dB. From memory. */
-  private static final double LEAKAGE_LIMIT_DB = -15;
-
   /** How much higher the curve through all samples may be than where it was looked at. */
   private static final double BETWEEN_SAMPLES_DB = 0.05;
 
@@ -191,7 +188,7 @@ final class OfdmOutcome {
       image(out);
     }
     spectrum.ifPresent(s -> out.addAll(s.emission().readings()));
-    out.add(carrier.power(10 * Math.log10(Math.max(1e-30, dataPower(p))), powerScatterDb()));
+    out.add(power());
     if (p.whole()) {
       out.add(crest());
     }
@@ -285,10 +282,18 @@ final class OfdmOutcome {
             own));
   }
 
-  /** Clause 19 refers to clause 17; later ones know a level, too, and are not applied. */
   private Limit leakageLimit() {
-    boolean has = p.said() != null && p.said().format().likeClause17();
-    return has ? new Limit(Double.NaN, LEAKAGE_LIMIT_DB) : Limit.NONE;
+    if (p.said() == null) {
+      return Limit.NONE;
+    }
+    Reading power = power();
+    // What is not known of the power does not count for the device.
+    double sentDbm = carrier.ofSourceDbm(power.value()) + power.uncertainty();
+    return LeakageLimit.of(p.said().format(), settings.width(), sentDbm);
+  }
+
+  private Reading power() {
+    return carrier.power(10 * Math.log10(Math.max(1e-30, dataPower(p))), powerScatterDb());
   }
 
   private void image(List<Reading> out) {

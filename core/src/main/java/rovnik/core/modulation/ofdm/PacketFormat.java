@@ -42,9 +42,4 @@ public enum PacketFormat {
   boolean fills() {
     return this == HE || this == EHT;
   }
-
-  /** True if the leakage of the carrier is limited as in clause 17. */
-  boolean likeClause17() {
-    return this == LEGACY || this == HT;
-  }
 }

@@ -14,7 +14,10 @@ import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import rovnik.core.Refusal;
+import rovnik.core.limits.Limit;
+import rovnik.core.limits.Verdict;
 import rovnik.core.result.Outcome;
+import rovnik.core.result.Reading;
 import rovnik.core.signal.IqRecord;
 import rovnik.core.spectrum.MeasurementContext;
 
@@ -171,6 +174,72 @@ public class WideStreamsTest extends PacketBench {
       String causes = o.table("causes").orElseThrow().rows().get(0).toString();
       assertTrue(causes.contains("Mirror images"), causes);
     }
+  }
+
+  @DataProvider
+  public Object[][] leakages() {
+    // Limits of 17.3.9.7.2, 19.3.18.7.2 and 21.3.17.4.2, from memory.
+    return new Object[][] {
+      {PacketFormat.LEGACY, 1, 30, -15},
+      {PacketFormat.HT, 1, 30, -15},
+      {PacketFormat.HT, 2, 30, -20},
+      {PacketFormat.VHT, 4, 20, -32},
+      {PacketFormat.VHT, 4, 3, -23},
+      {PacketFormat.HE, 2, 11.9, -31.9},
+      {PacketFormat.EHT, 16, 40, -32}
+    };
+  }
+
+  @Test(dataProvider = "leakages")
+  public void leakageHasTheLimitOfItsClause(
+      PacketFormat format, int width, double sentDbm, double limitDb) {
+    assertEquals(LeakageLimit.of(format, width, sentDbm).upper(), limitDb, 1e-9);
+    boolean later = format != PacketFormat.LEGACY && format != PacketFormat.HT;
+    assertEquals(LeakageLimit.of(format, width, Double.NaN) == Limit.NONE, later);
+  }
+
+  /** At a power that is known a carrier that leaks too much fails, at less power it does not. */
+  @Test
+  public void aCarrierThatLeaksFailsAtHighPower() {
+    Random random = new Random(3);
+    byte[] frame = framed(random, 2000);
+    float[] clean =
+        new MixedPacket(PacketFormat.VHT, 40e6, 4, false, frame.length).samples(frame, 3, 2);
+    double power = 0;
+    for (float v : clean) {
+      power += v * v / (clean.length / 2.0);
+    }
+    float leak = (float) (Math.sqrt(power) * Math.pow(10, -30.0 / 20));
+    for (int n = 0; n < clean.length; n += 2) {
+      clean[n] += leak;
+    }
+    float[] iq = received(clean, 0, 50, random);
+    OfdmSettings s =
+        new OfdmSettings(0, 40e6, 0.1, 0, 1, OfdmSettings.Estimate.TRAINING, true, false, null);
+    for (double sentDbm : new double[] {15, 5}) {
+      double fullScale = sentDbm - 10 * Math.log10(power);
+      Reading r =
+          new OfdmMeasurement(s)
+              .of(new IqRecord(iq, 80e6, 5.5e9, fullScale, false), MeasurementContext.BARE)
+              .reading("leakage")
+              .orElseThrow();
+      assertEquals(r.value(), -30, 0.2);
+      assertEquals(r.limit().upper(), Math.max(-32, -20 - sentDbm), 0.3);
+      assertEquals(r.verdict(), sentDbm == 15 ? Verdict.FAIL : Verdict.PASS);
+    }
+  }
+
+  /** Ends of the tones that must be flat within less: tables 19-22 and 21-23, from memory. */
+  @Test
+  public void innerTonesAreThoseOfTheWidth() {
+    int[][] vht = {{1, 16, 17}, {2, 42, 43}, {4, 84, 85}, {8, 172, 173}, {8, 44, 43}};
+    for (int[] v : vht) {
+      assertTrue(PacketFormat.VHT.isInner(-v[1], v[0]));
+      assertEquals(PacketFormat.VHT.isInner(v[2], v[0]), false);
+    }
+    assertTrue(PacketFormat.EHT.isInner(1720, 16));
+    assertEquals(PacketFormat.EHT.isInner(1721, 16), false);
+    assertEquals(PacketFormat.EHT.isInner(1024, 16), false);
   }
 
   /** What there is not is a sentence. */
