@@ -153,7 +153,15 @@ public class GeneratorScreenTest extends GeneratorScreen {
     choose("OFDM packets");
     dialog.getByLabel("Kind of the packets: OFDM", inside()).click();
     choose("VHT");
+    // A channel has its own MCS: one that another does not have is the next below.
+    dialog.getByLabel(words("Channel of the packets: 20 MHz")).click();
+    choose("80 MHz");
     dialog.getByLabel(words("MCS of the packets: MCS 7")).click();
+    choose("MCS 9, 256-QAM 5/6");
+    assertThat(dialog).containsText("VHT MCS 9, 256-QAM 5/6, every");
+    dialog.getByLabel(words("Channel of the packets: 80 MHz")).click();
+    choose("20 MHz");
+    dialog.getByLabel(words("MCS of the packets: MCS 8")).click();
     choose("MCS 4, 16-QAM 3/4");
     assertThat(dialog).containsText("OFDM packets of 1000 bytes, VHT MCS 4, 16-QAM 3/4");
     keepsTheRules();
