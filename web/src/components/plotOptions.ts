@@ -2,7 +2,7 @@ import uPlot from "uplot";
 import { axisOf, cursorOf } from "./cursor";
 import { css, drawOver, drawUnder } from "./plotDraw";
 import { CLOCK, type PlotProps, placeAxis } from "./plotTypes";
-import { formatClock, formatEngineering, formatHertz, formatMoment } from "./units";
+import { formatClock, formatEngineering, formatHertz, formatMoment, withMinus } from "./units";
 
 /** The axis that this plot shares with others. */
 export const axisKey = (p: PlotProps) => axisOf(p.xName ?? "Frequency", p.xUnit ?? "Hz");
@@ -91,7 +91,8 @@ export function options(live: { current: PlotProps }) {
               : 86,
         ...(props.xUnit === CLOCK ? { incrs: CLOCK_STEPS } : {}),
         label: () => xLabel(live.current),
-        values: (_u, splits, _axis, _space, step) => xValues(live.current, splits, step),
+        values: (_u, splits, _axis, _space, step) =>
+          xValues(live.current, splits, step).map((s) => (s === null ? null : withMinus(s))),
       },
       {
         ...axisLook,
@@ -104,9 +105,11 @@ export function options(live: { current: PlotProps }) {
           live.current.yLabel.length * LETTER > u.height - AROUND_LABEL
             ? live.current.yLabel.split(" at ")[0]
             : live.current.yLabel,
-        ...(["V", "W", "s", "Hz"].includes(props.yUnit)
-          ? { values: (_u: uPlot, splits: number[]) => linearValues(splits, props.yUnit) }
-          : {}),
+        values: (_u: uPlot, splits: (number | null)[]) =>
+          (["V", "W", "s", "Hz"].includes(props.yUnit)
+            ? linearValues(splits as number[], props.yUnit)
+            : splits.map((s) => (s === null ? "" : PLAIN.format(s)))
+          ).map(withMinus),
       },
     ] as uPlot.Axis[],
     series: [
@@ -163,6 +166,8 @@ const BARS = (colour: string) => ({
   fillTo: (u: uPlot) => u.scales.y.min ?? 0,
   paths: uPlot.paths.bars?.({ size: [0.7] }),
 });
+
+const PLAIN = new Intl.NumberFormat("en-US");
 
 /** Room for the longest number of the level axis. */
 function axisWidth(values: string[] | null): number {

@@ -41,6 +41,9 @@ export function parseQuantity(text: string, unit: string): number | null {
   return factor === undefined ? null : Number(match[1]) * factor;
 }
 
+/** A text whose negative numbers have a minus instead of a hyphen. */
+export const withMinus = (text: string) => text.replace(/(^|[\s(])-(?=\.?\d)/g, "$1\u2212");
+
 /** A frequency with the prefix that keeps 1 to 999 before the point. */
 export function formatHertz(hertz: number, digits = 12): string {
   const size = Math.abs(hertz);

@@ -2,6 +2,7 @@ import { Button, Group, Text } from "@mantine/core";
 import type { Finding, Outcome } from "../api/client";
 import type { PlotMarker } from "../components/plotTypes";
 import { ResultTableView } from "../components/ResultTableView";
+import { withMinus } from "../components/units";
 import classes from "./Desk.module.css";
 import { OutcomePlot } from "./OutcomePlot";
 import { ReadingRow } from "./ReadingColumn";
@@ -21,7 +22,7 @@ export function FindingView(props: {
       <Group justify="space-between" wrap="nowrap" align="flex-start">
         <div>
           <Text fw={600}>{o.title}</Text>
-          <Text fz="sm">{o.summary}</Text>
+          <Text fz="sm">{withMinus(o.summary)}</Text>
         </div>
         <Group gap={6} wrap="nowrap">
           {props.onTakeOver && (

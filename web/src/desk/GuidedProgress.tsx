@@ -1,4 +1,5 @@
 import { Button, Progress, Text } from "@mantine/core";
+import { withMinus } from "../components/units";
 import { hasPicture } from "./outcomes";
 import { useFinding } from "./useFinding";
 
@@ -17,7 +18,7 @@ export function GuidedProgress(props: {
     // A finding without a picture is a sentence; one with a picture is shown in the plot's place.
     return finding && !hasPicture(finding.outcome) ? (
       <Text fz="sm" role="status">
-        {finding.outcome.summary}
+        {withMinus(finding.outcome.summary)}
       </Text>
     ) : null;
   }

@@ -1,6 +1,7 @@
 import { Button, Text, Textarea } from "@mantine/core";
 import { useState } from "react";
 import type { LevelPlan } from "../api/client";
+import { withMinus } from "../components/units";
 import { Step } from "./Step";
 import type { StartOptions } from "./useSession";
 
@@ -20,7 +21,7 @@ export function LevelStep({ model }: { model: Planned }) {
   return (
     <Step title="Levels" state={blocked || finding ? "attention" : model.plan ? "done" : "open"}>
       <Text fz="sm" data-testid="level-finding">
-        {finding?.sentence ?? "Nothing is overloaded as planned."}
+        {withMinus(finding?.sentence ?? "Nothing is overloaded as planned.")}
       </Text>
       {blocked && running && overridden && <Text fz="sm">Overridden: {overridden}</Text>}
       {blocked && !running && (

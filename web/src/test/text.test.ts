@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { formatHertz, parseQuantity } from "../components/units";
+import { formatHertz, parseQuantity, withMinus } from "../components/units";
 import {
   bandsText,
   limitsText,
@@ -15,6 +15,9 @@ describe("quantities", () => {
     expect(parseQuantity("458.525M", "Hz")).toBeCloseTo(458.525e6, 0);
     expect(parseQuantity("200 kHz", "Hz")).toBeCloseTo(200e3, 3);
     expect(parseQuantity("\u22123 dBm", "dBm")).toBe(-3);
+    expect(withMinus("-3.5 dB (-40 to -.2), 802.11-2020, i1-2")).toBe(
+      "\u22123.5 dB (\u221240 to \u2212.2), 802.11-2020, i1-2",
+    );
     expect(parseQuantity("75 \u03A9", "ohm")).toBe(75);
     expect(parseQuantity("185p", "s")).toBeCloseTo(185e-12, 20);
   });

@@ -2,7 +2,7 @@ import { Button, Group, Text, UnstyledButton } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { CarrierDescription, Instrument, Job } from "../../api/client";
 import { useStats } from "../../api/live";
-import { formatHertz, formatSeconds } from "../../components/units";
+import { formatHertz, formatSeconds, withMinus } from "../../components/units";
 import classes from "../../desk/Desk.module.css";
 import { GuidedProgress } from "../../desk/GuidedProgress";
 import { HookUpStep } from "../../desk/HookUpStep";
@@ -121,7 +121,7 @@ export function Steps<S extends object>(props: Props<S>) {
           <Text fz="sm">{refused}</Text>
         ) : frame ? (
           <div className={classes.small}>
-            {frame.outcome.summary}{" "}
+            {withMinus(frame.outcome.summary)}{" "}
             {ongoing
               ? "Sampled"
               : `A record of ${formatSeconds(frame.view.facts.samples / frame.view.facts.sampleRateHz)}`}{" "}

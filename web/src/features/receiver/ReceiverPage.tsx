@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Job, Tiles } from "../../api/client";
 import { useStats } from "../../api/live";
 import { later } from "../../components/later";
+import { withMinus } from "../../components/units";
 import { Desk } from "../../desk/Desk";
 import { Notice } from "../../desk/Notice";
 import { OutcomeTile } from "../../desk/OutcomeTile";
@@ -81,7 +82,7 @@ export function ReceiverPage({ job }: { job: Job | undefined }) {
           <Notice model={model} />
           {live && frame?.outcome.marks.length ? (
             <Alert color="yellow" p={6} radius={0}>
-              {frame.outcome.summary}
+              {withMinus(frame.outcome.summary)}
             </Alert>
           ) : null}
         </>

@@ -1,7 +1,7 @@
 import { Alert, Button, Group, Menu, Text } from "@mantine/core";
 import type { Instrument, Job } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { formatHertz } from "../../components/units";
+import { formatHertz, withMinus } from "../../components/units";
 import { ControlField } from "../../desk/ControlField";
 import { GuidedProgress } from "../../desk/GuidedProgress";
 import { Hints } from "../../desk/Hints";
@@ -162,7 +162,7 @@ export function ReceiverSteps(props: {
         )}
         <GuidedProgress model={model} />
         <Text fz="sm">
-          {frame?.outcome.summary ||
+          {(frame && withMinus(frame.outcome.summary)) ||
             (running && !frame ? "listening ..." : !frame && "nothing yet")}
         </Text>
       </Step>

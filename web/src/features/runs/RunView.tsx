@@ -6,7 +6,7 @@ import { go } from "../../app/router";
 import { ConfirmButton } from "../../components/ConfirmButton";
 import { later } from "../../components/later";
 import { ResultTableView } from "../../components/ResultTableView";
-import { signed } from "../../components/units";
+import { signed, withMinus } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
 import { viewsOf } from "../../desk/catalogue";
 import { ALL, OutcomeTile, whatsOf } from "../../desk/OutcomeTile";
@@ -165,7 +165,7 @@ function Loaded({ run, jobId }: { run: Run; jobId: number }) {
         {run.identity && ` (${run.identity})`}: {run.words.map(factWords).join(", ")}.
         {run.overrideReason && <b> Levels overridden: {run.overrideReason}</b>}
       </Text>
-      {outcome.summary && <Text fz="sm">{outcome.summary}</Text>}
+      {outcome.summary && <Text fz="sm">{withMinus(outcome.summary)}</Text>}
       {outcome.marks.map((m) => (
         <Text key={m} fz="sm" fw={600}>
           {"\u26A0"} {m}

@@ -8,7 +8,7 @@ import { ConfirmButton } from "../../components/ConfirmButton";
 import { axisOf } from "../../components/cursor";
 import { later } from "../../components/later";
 import { CLOCK } from "../../components/plotTypes";
-import { formatMoment, formatSeconds } from "../../components/units";
+import { formatMoment, formatSeconds, withMinus } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import { Desk } from "../../desk/Desk";
 import classes from "../../desk/Desk.module.css";
@@ -352,7 +352,7 @@ function Drawn(props: {
               )}
             </div>
             <TilesSentence desk={desk} />
-            <div className={classes.small}>{outcome.summary}</div>
+            <div className={classes.small}>{withMinus(outcome.summary)}</div>
           </Step>
           <Step
             title="Judge"

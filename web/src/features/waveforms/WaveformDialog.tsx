@@ -8,7 +8,7 @@ import {
   type WaveformPart,
 } from "../../api/client";
 import { QuantityField } from "../../components/QuantityField";
-import { formatHertz } from "../../components/units";
+import { formatHertz, withMinus } from "../../components/units";
 import { Choice } from "../../desk/Choice";
 import deskClasses from "../../desk/Desk.module.css";
 import { OutcomeTile } from "../../desk/OutcomeTile";
@@ -136,7 +136,7 @@ export function WaveformDialog(props: {
           </div>
           {outcome && (
             <Text fz="sm" mt={6} role="status">
-              {outcome.summary}
+              {withMinus(outcome.summary)}
             </Text>
           )}
           {w.wrong && (
@@ -151,8 +151,10 @@ export function WaveformDialog(props: {
                 {plan.planes.map((p) => (
                   <tr key={p.name}>
                     <td>{p.name}</td>
-                    <td className="figures">{p.levelDbm.toFixed(1)}</td>
-                    <td className="figures">{(p.levelDbm + plan.crestDb).toFixed(1)} dBm</td>
+                    <td className="figures">{withMinus(p.levelDbm.toFixed(1))}</td>
+                    <td className="figures">
+                      {withMinus((p.levelDbm + plan.crestDb).toFixed(1))} dBm
+                    </td>
                   </tr>
                 ))}
               </tbody>
@@ -160,7 +162,7 @@ export function WaveformDialog(props: {
           )}
           {output === "carrier" && plan?.findings[0] && (
             <Alert color={plan.blocked ? "red" : "yellow"} variant="light" p={8} mt={6}>
-              {plan.findings[0].sentence}
+              {withMinus(plan.findings[0].sentence)}
             </Alert>
           )}
         </div>

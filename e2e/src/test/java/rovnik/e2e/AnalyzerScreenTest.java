@@ -140,7 +140,8 @@ public class AnalyzerScreenTest extends SpectrumScreen {
     plug(PART, "Shore preamplifier");
     plug("Pad at port 1", "Pad 10 dB");
     plug("Pad at port 2", "Pad 20 dB with dc block");
-    assertThat(page.getByLabel("Levels", exact())).containsText("-30.0 dBm into the output");
+    assertThat(page.getByLabel("Levels", exact()))
+        .containsText(words("[-\u2212]30\\.0 dBm into the output"));
     button("Sweep").click();
     assertThat(page.getByText("may put dc on its connectors").first()).isVisible();
     page.getByText("checked: no dc at the ports").click();

@@ -96,7 +96,8 @@ public class DeskTest extends SpectrumScreen {
     Locator away = tile(3).getByLabel(words("Take the band from 458\\.5\\d+ MHz .* away"));
     assertThat(away).isVisible();
     point(tile(3).getByTestId("plot"), 0.6);
-    assertThat(tile(3).getByTestId("crosshair")).containsText(words("s\\s+-\\d\\d\\.\\d dBm"));
+    assertThat(tile(3).getByTestId("crosshair"))
+        .containsText(words("s\\s+[-\u2212]\\d\\d\\.\\d dBm"));
     away.click();
     point(tile(3).getByTestId("plot"), 0.6);
     assertThat(tile(3).getByTestId("crosshair")).containsText(words("s\\s+2[67]\\.\\d dBm"));

@@ -73,7 +73,7 @@ public class ReceiverScreenTest extends SpectrumScreen {
     Locator found = page.getByTestId("finding");
     assertThat(found)
         .containsText(
-            words("-98\\.\\d+ dBm for a bit error ratio of 1e-3"),
+            words("[-\u2212]98\\.\\d+ dBm for a bit error ratio of 1e-3"),
             new LocatorAssertions.ContainsTextOptions().setTimeout(LONG));
     assertThat(found).containsText("fitted to all counts");
     assertThat(found).containsText("Loss against theory");

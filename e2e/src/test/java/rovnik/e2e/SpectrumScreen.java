@@ -141,6 +141,12 @@ abstract class SpectrumScreen {
         List.of(names));
   }
 
+  /** Holds, and waits until it is held: what is pressed next may be where this button was. */
+  protected void hold() {
+    press("Hold");
+    assertThat(button("Resume")).isVisible();
+  }
+
   /** Turns a switch by its key: what it stands beside may move while it is looked for. */
   protected void turn(Locator control, boolean on) {
     control.press("Space");

@@ -210,7 +210,7 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(reading("ownLevel")).containsText(words("\u221262\\.\\d+ dBm"));
     assertThat(reading("upper2")).containsText(words("\u22122[56]\\.\\d+ dBc"));
     assertThat(page.getByTestId("table-channels")).containsText("164.25 MHz");
-    assertThat(page.getByText(words("2 of 10 others are used: -1, 2")).first()).isVisible();
+    assertThat(page.getByText(words("2 of 10 others are used: [-\u2212]1, 2")).first()).isVisible();
     enter("channel 1 164M");
     assertThat(page.getByText(words("Channel 9 \\(164.2 MHz\\)")).first()).isVisible();
     enter("neighbours -30");
@@ -339,7 +339,9 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("after 300m");
     assertThat(page.getByLabel("After", exact())).hasValue("300 ms");
     start();
-    assertThat(page.getByText(words("Nothing came in .* below the level of -10.0 dBm")).first())
+    assertThat(
+            page.getByText(words("Nothing came in .* below the level of [-\u2212]10.0 dBm"))
+                .first())
         .isVisible();
     enter("level -80");
     enter("at least 50m");
@@ -414,7 +416,7 @@ public class TimeScreenTest extends GeneratorScreen {
     Locator ranking = page.getByTestId("table-ranking");
     assertThat(ranking).containsText("in step, but late");
     assertThat(ranking).containsText("not related");
-    press("Hold");
+    hold();
     control(FIRST_PROBE, "part", "flash write strobe");
     control(SECOND_PROBE, "part", "nothing");
     Locator net = page.getByLabel("Net at channel 1", exact());
@@ -423,7 +425,7 @@ public class TimeScreenTest extends GeneratorScreen {
     enter("channel 2 flash write strobe");
     assertThat(page.getByText("Both channels touch the same net").first()).isVisible();
     enter("channel 2 watchdog");
-    press("Resume");
+    button("Resume").click();
     assertThat(ranking.locator("tbody tr").first()).containsText("flash write strobe");
     assertThat(ranking.locator("tbody tr").first()).containsText("coincident");
     assertThat(ranking).containsText("without edges");
@@ -431,13 +433,13 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(reading("score1")).containsText("counted");
     assertThat(page.getByText(words("watchdog stands still at")).first()).isVisible();
     keepsTheRules();
-    press("Hold");
+    hold();
     enter("keep which net");
-    assertThat(page.getByText("which net").first()).isVisible();
+    assertThat(page.getByText("Kept as \"which net\".")).isVisible();
     enter("new ranking");
-    press("Resume");
+    button("Resume").click();
     assertThat(ranking.locator("tbody tr")).hasCount(2);
-    press("Hold");
+    hold();
     control(FAST_INPUT, "part", "RF output");
   }
 
@@ -461,10 +463,10 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByLabel("Across", exact())).hasValue("20 mm");
     start();
     assertThat(reading("placeLevel")).containsText(words("\u2212(52|53)\\.\\d"));
-    press("Hold");
+    hold();
     control(PROBE_PLACE, "part", "regulator");
     enter("place regulator, 60, 35");
-    press("Resume");
+    button("Resume").click();
     assertThat(reading("placeLevel")).containsText(words("\u2212(46|47)\\.\\d"));
     Locator table = page.getByTestId("table-places");
     assertThat(table.locator("tbody tr").first()).containsText("regulator");
@@ -476,7 +478,7 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(
             page.getByText(words("the strongest of 2 places, (5|6)\\.\\d dB over flash")).first())
         .isVisible();
-    press("Hold");
+    hold();
     // A click on the photograph says where the probe is: at a place that is there, or at a new one.
     page.locator("svg[data-photo] circle").nth(1).click();
     assertThat(page.getByLabel("Place", exact())).hasValue("flash");
@@ -487,17 +489,17 @@ public class TimeScreenTest extends GeneratorScreen {
     assertThat(page.getByLabel("Across", exact())).hasValue("60 mm");
     enter("board with shield");
     control(PROBE_PLACE, "part", "processor");
-    press("Resume");
+    button("Resume").click();
     assertThat(reading("change")).containsText(words("\u2212(9|10)\\.\\d+ dB"));
     assertThat(table).containsText("with shield less before");
     keepsTheRules();
-    press("Hold");
+    hold();
     enter("keep board at 212 MHz");
     assertThat(page.getByText("board at 212 MHz").first()).isVisible();
     enter("new map");
-    press("Resume");
+    button("Resume").click();
     assertThat(table.locator("tbody tr")).hasCount(1);
-    press("Hold");
+    hold();
     Locator wide = page.getByLabel("Width of the photograph", exact());
     wide.fill("0 mm");
     wide.press("Enter");

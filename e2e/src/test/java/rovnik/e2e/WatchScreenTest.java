@@ -93,8 +93,7 @@ public class WatchScreenTest extends SpectrumScreen {
     assertThat(reading("carrierPower")).containsText("dBm");
     enter("span 100k");
     assertThat(page.getByText(words("The long watch .Tonight. goes on")).first()).isVisible();
-    press("Hold");
-    assertThat(button("Resume")).isVisible();
+    hold();
     button("Time").click();
     assertThat(page.getByText(words("Nothing is seen now: held"))).isVisible();
 
