@@ -18,11 +18,15 @@ function asked(line: Line, name: string, seen: string[]) {
   return { answer, refuse, done };
 }
 
-test("the second waits for the first, even if it could be answered sooner", async () => {
+/** A level and an output, asked for in this order, and what became of both. */
+function two() {
   const line = new Line();
   const seen: string[] = [];
-  const level = asked(line, "level", seen);
-  const output = asked(line, "output", seen);
+  return { level: asked(line, "level", seen), output: asked(line, "output", seen), seen };
+}
+
+test("the second waits for the first, even if it could be answered sooner", async () => {
+  const { level, output, seen } = two();
   output.answer();
   level.answer();
   await output.done;
@@ -30,10 +34,7 @@ test("the second waits for the first, even if it could be answered sooner", asyn
 });
 
 test("what is refused does not hold up what follows, and says so to its own asker alone", async () => {
-  const line = new Line();
-  const seen: string[] = [];
-  const level = asked(line, "level", seen);
-  const output = asked(line, "output", seen);
+  const { level, output, seen } = two();
   level.refuse();
   output.answer();
   await expect(level.done).rejects.toThrow("level");

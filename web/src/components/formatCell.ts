@@ -1,10 +1,19 @@
-import { formatEngineering, formatHertz, formatMoment, formatSeconds, signed } from "./units";
+import {
+  formatEngineering,
+  formatHertz,
+  formatMoment,
+  formatSeconds,
+  signed,
+  withMinus,
+} from "./units";
 
 /** A number of a table or reading with its unit left to the head, except where a prefix is needed. */
-export function formatCell(value: number, unit: string): string {
+export const formatCell = (value: number, unit: string) => withMinus(written(value, unit));
+
+function written(value: number, unit: string): string {
   if (unit === "Hz") {
     // A frequency is told to the millihertz, a width to what it deserves.
-    return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5).replace("-", "\u2212");
+    return formatHertz(value, Math.abs(value) >= 1e6 ? 10 : 5);
   }
   if (unit === "s") {
     return formatSeconds(value, 4);

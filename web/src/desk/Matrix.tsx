@@ -1,6 +1,7 @@
 import { useMantineColorScheme } from "@mantine/core";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { cursorOf, useCursor } from "../components/cursor";
+import { withMinus } from "../components/units";
 import classes from "./Desk.module.css";
 
 /**
@@ -216,8 +217,9 @@ export function Matrix(props: Props) {
       </div>
       <div className={`figures ${classes.matrixWords}`}>
         <span className={classes.legend}>
-          {range[0]} <span className={classes.legendBar} style={{ background: legend(dark) }} />{" "}
-          {range[1]} {props.unit}
+          {withMinus(String(range[0]))}{" "}
+          <span className={classes.legendBar} style={{ background: legend(dark) }} />{" "}
+          {withMinus(String(range[1]))} {props.unit}
         </span>
         {props.top && `top: ${props.top}; bottom: ${props.bottom}`}
         {spot && <span className={classes.matrixTold}>{told(props, spot, mark)}</span>}

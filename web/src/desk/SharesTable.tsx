@@ -1,6 +1,7 @@
 import type { ResultTable } from "../api/client";
 import { formatCell } from "../components/formatCell";
 import { TableTitle } from "../components/ResultTableView";
+import { withMinus } from "../components/units";
 import classes from "./Desk.module.css";
 
 /** Shares below this are told in the table that is saved, not here. */
@@ -63,11 +64,11 @@ export function SharesTable({ table }: { table: ResultTable }) {
             </tr>
             <tr>
               <td colSpan={4} className={classes.small}>
-                {r.evidence}
+                {withMinus(r.evidence)}
                 {r.remedy && (
                   <span className={classes.remedy}>
                     {" \u2192 "}
-                    {r.remedy}
+                    {withMinus(r.remedy)}
                   </span>
                 )}
               </td>

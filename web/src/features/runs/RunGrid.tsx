@@ -1,6 +1,7 @@
 import { Text } from "@mantine/core";
 import type { RunSummary } from "../../api/client";
 import { go } from "../../app/router";
+import { withMinus } from "../../components/units";
 import { VERDICT_SHAPE, VERDICT_WORDS } from "../../components/verdicts";
 import classes from "./RunsPage.module.css";
 import { Picture } from "./RunTape";
@@ -34,7 +35,7 @@ export function RunGrid({ runs }: { runs: RunSummary[] }) {
             <Picture levels={r.picture} height={74} />
             <span className={`figures ${classes.tileFoot}`}>
               {new Date(r.keptAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}{" "}
-              {r.headline}
+              {withMinus(r.headline)}
             </span>
             {r.note && <span className={classes.tileFoot}>{r.note}</span>}
           </button>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Job, type RunSummary } from "../../api/client";
 import type { LiveStats } from "../../api/live";
 import { go } from "../../app/router";
+import { withMinus } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
 import classes from "./RunTape.module.css";
 
@@ -89,7 +90,7 @@ export function RunTape({ job, overlaid, onOverlay, stats }: Props) {
               <span>
                 {new Date(r.keptAt).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
               </span>
-              <span className="figures">{r.headline}</span>
+              <span className="figures">{withMinus(r.headline)}</span>
               <b title={r.verdictText}>{VERDICT_SHAPE[r.verdict]}</b>
             </div>
           </button>

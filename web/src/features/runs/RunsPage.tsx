@@ -3,6 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Job, type RunSummary } from "../../api/client";
 import { go, useAddress } from "../../app/router";
+import { withMinus } from "../../components/units";
 import { VERDICT_SHAPE } from "../../components/verdicts";
 import { ComparisonView } from "./ComparisonView";
 import { OverlayView } from "./OverlayView";
@@ -89,7 +90,7 @@ export function RunsPage({ job }: { job: Job }) {
               <Picture levels={r.picture} height={24} />
               <Text fz="xs" c="dimmed" className="figures">
                 {new Date(r.keptAt).toLocaleString([], { dateStyle: "short", timeStyle: "short" })}{" "}
-                {r.headline}
+                {withMinus(r.headline)}
               </Text>
             </button>
           </Group>

@@ -85,11 +85,12 @@ public class OwnShareApiTest extends GeneratorBench {
     assertTrue(found.get("summary").asString().contains("Second (here) sees"), found.toString());
     assertEquals(found.get("tables").get(0).get("rows").size(), 4);
     JsonNode source = reading(found, "sourceEvm");
-    // Here the receiver's own noise is on top of it. Both scatter: a miss of more than three
-    // standard deviations is one run in 400.
+    // Here the receiver's own noise is on top of it. Both scatter, and the phase noise of either
+    // receiver counts as the source's, which moves the one against the other by 3 % (seen over 16
+    // looks); four standard deviations leave room for it.
     double own = noisePercent(-0.6, 40);
     double u = Math.hypot(source.get("uncertainty").asDouble(), evm.get("uncertainty").asDouble());
-    assertEquals(source.get("value").asDouble(), Math.sqrt(here * here - own * own), 1.6 * u);
+    assertEquals(source.get("value").asDouble(), Math.sqrt(here * here - own * own), 2 * u);
     assertTrue(u < 0.2 * here, source.toString());
 
     String none = "{\"jobId\":%d,\"work\":{\"kind\":\"own-share\",\"looks\":4,\"runId\":999}}";

@@ -12,9 +12,6 @@ public final class MixedPacket implements SentPacket {
   /** Symbols of usual length from SIGNAL to the training of the data, with it. */
   private static final int HEADERS = 4;
 
-  /** In wider channels two coders would share the bits of one stream from this MCS on. */
-  private static final int TWO_CODERS = 8;
-
   private final boolean vht;
   private final StreamTones tones;
   private final Coding coding;
@@ -41,10 +38,10 @@ public final class MixedPacket implements SentPacket {
       throw new Refusal("format", "Such packets are HT or VHT.");
     }
     this.vht = format == PacketFormat.VHT;
-    this.tones = StreamTones.of(widthOf(channelHz, vht));
+    this.tones = StreamTones.of(format.widthOf(channelHz));
     this.mcs = mcs;
     this.coding = MixedTones.coding(vht, tones.width(), mcs);
-    if (tones.width() == 8 && mcs >= TWO_CODERS) {
+    if (vht && VhtSignal.twoCoders(tones.width(), mcs)) {
       throw new Refusal("mcs", "VHT packets in 160 MHz are made with MCS 0 to 7.");
     }
     this.guard = shortGuard ? LegacyTones.GUARD / 2 : LegacyTones.GUARD;
@@ -57,19 +54,6 @@ public final class MixedPacket implements SentPacket {
       throw new Refusal(
           "bytes", "Such a packet lasts longer than SIGNAL can say. Send fewer bytes.");
     }
-  }
-
-  private static int widthOf(double channelHz, boolean vht) {
-    for (int w = 1; w <= (vht ? 8 : 2); w *= 2) {
-      if (channelHz == w * 20e6) {
-        return w;
-      }
-    }
-    throw new Refusal(
-        "bandHz",
-        vht
-            ? "The channel is 20, 40, 80 or 160 MHz wide for VHT."
-            : "The channel is 20 or 40 MHz wide for HT.");
   }
 
   /** "HT MCS 7, 64-QAM 5/6". */

@@ -1,19 +1,46 @@
 package rovnik.core.modulation.ofdm;
 
+import rovnik.core.Refusal;
+
 /**
  * What comes behind a preamble of IEEE 802.11 clause 17: what that clause has, or what is newer.
  */
 public enum PacketFormat {
-  LEGACY("OFDM"),
-  HT("HT"),
-  VHT("VHT"),
-  HE("HE"),
-  EHT("EHT");
+  LEGACY("OFDM", 1),
+  HT("HT", 2),
+  VHT("VHT", 8),
+  HE("HE", 8),
+  EHT("EHT", 16);
+
+  private static final double PART_HZ = 20e6;
 
   private final String label;
+  private final int widest;
 
-  PacketFormat(String label) {
+  /**
+   * @param widest channel, in 20 MHz
+   */
+  PacketFormat(String label, int widest) {
     this.label = label;
+    this.widest = widest;
+  }
+
+  /**
+   * Width of a channel in 20 MHz, if newer packets of this format have such.
+   *
+   * @throws Refusal that names those they have
+   */
+  int widthOf(double channelHz) {
+    StringBuilder widths = new StringBuilder();
+    for (int w = 1; w <= widest; w *= 2) {
+      if (channelHz == w * PART_HZ) {
+        return w;
+      }
+      widths
+          .append(w == 1 ? "" : w == widest ? " or " : ", ")
+          .append(Math.round(w * PART_HZ / 1e6));
+    }
+    throw new Refusal("bandHz", "The channel is " + widths + " MHz wide for " + label + ".");
   }
 
   /** As its clause is called. */

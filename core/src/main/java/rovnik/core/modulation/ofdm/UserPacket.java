@@ -90,7 +90,7 @@ public final class UserPacket implements SentPacket {
       throw new Refusal("format", "Such packets are HE or EHT.");
     }
     boolean he = format == PacketFormat.HE;
-    int width = widthOf(channelHz, he);
+    int width = format.widthOf(channelHz);
     int last = he ? HeCodings.LAST_OF_HE : HeCodings.LAST_OF_EHT;
     if (mcs < 0 || mcs > last) {
       throw new Refusal("mcs", format.label() + " has MCS 0 to " + last + ".");
@@ -111,7 +111,7 @@ public final class UserPacket implements SentPacket {
    * @param bytes of each frame, its check sequence among them
    */
   public static UserPacket of(double channelHz, List<SentUser> users, int training, int bytes) {
-    int width = widthOf(channelHz, true);
+    int width = PacketFormat.HE.widthOf(channelHz);
     checkTraining(training);
     SentDivision division = new SentDivision(width, users);
     HePlan plan = HeSharedSignal.layout(width, training, division.sent().symbols());
@@ -127,7 +127,7 @@ public final class UserPacket implements SentPacket {
    * @param bytes of each frame, its check sequence among them
    */
   public static UserPacket of(double channelHz, Trigger trigger, int bytes) {
-    int width = widthOf(channelHz, true);
+    int width = PacketFormat.HE.widthOf(channelHz);
     List<HePlan.Share> shares =
         SentDivision.owners(width, trigger.users(), "users").stream()
             .map(SentDivision.Own::share)
@@ -147,17 +147,6 @@ public final class UserPacket implements SentPacket {
     if (training < 0 || training > 3) {
       throw new Refusal("training", "There are four kinds of training and guard, 0 to 3.");
     }
-  }
-
-  private static int widthOf(double channelHz, boolean he) {
-    for (int w = 1; w <= (he ? 8 : 16); w *= 2) {
-      if (channelHz == w * 20e6) {
-        return w;
-      }
-    }
-    throw new Refusal(
-        "bandHz",
-        "The channel is 20, 40, 80 or 160 MHz wide" + (he ? " for HE." : ", or 320 MHz."));
   }
 
   static boolean lowDensity(ResourceUnit unit, int mcs) {

@@ -200,7 +200,12 @@ record VhtSignal(HeaderBits a, HeaderBits b) implements PacketHeader, MixedStrea
 
   @Override
   public Interleaver interleaver() {
-    return width() == 8 && mcs() >= TWO_CODERS ? null : MixedStream.super.interleaver();
+    return twoCoders(width(), mcs()) ? null : MixedStream.super.interleaver();
+  }
+
+  /** True if the bits of one stream are shared by two coders; from memory. */
+  static boolean twoCoders(int width, int mcs) {
+    return width == 8 && mcs >= TWO_CODERS;
   }
 
   @Override
