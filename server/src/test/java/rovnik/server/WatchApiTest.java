@@ -99,7 +99,9 @@ public class WatchApiTest extends BuoyBench {
     awaitTrue(() -> !text(rows(outcome(id), "events"), 0, 3).equals("goes on"));
     JsonNode back = outcome(id);
     assertEquals(text(rows(back, "events"), 0, 2), "not there");
-    assertTrue(reading(back, "carrierPower.lowest").get("value").asDouble() > 20);
+    // What is not there has no level: noise has -60 dBm. A look may begin with the carrier and end
+    // without, and so have less than all of it.
+    assertTrue(reading(back, "carrierPower.lowest").get("value").asDouble() > -20);
     assertEquals(reading(back, "carrierPower.outside").get("verdict").asString(), "FAIL");
     double outside = reading(back, "carrierPower.outside").get("value").asDouble();
     assertTrue(outside > 0 && outside < 100, outside + " %");
